@@ -1,0 +1,30 @@
+/** The total of a left-hand plan, term by term, and the difference between two of them. */
+import type { FingeringProblem } from '../problem';
+import type { Reason } from '../plan';
+import type { HandState } from './handState';
+import { stateCost } from './stateCost';
+import type { LeftTermId } from './terms';
+import { transitionCost } from './transition';
+
+export type TermTotals = ReadonlyMap<LeftTermId, number>;
+
+/** Sums each term over a path of states; the values add up to the plan's cost. */
+export function termTotals(problem: FingeringProblem, states: readonly HandState[]): TermTotals {
+  const totals = new Map<LeftTermId, number>();
+  const ledger = (term: LeftTermId, cost: number) => totals.set(term, (totals.get(term) ?? 0) + cost);
+  states.forEach((state, k) => {
+    const moment = problem.moments[k]!;
+    stateCost(problem, moment, state, ledger);
+    if (k > 0) transitionCost(problem, problem.moments[k - 1]!, states[k - 1]!, moment, state, ledger);
+  });
+  return totals;
+}
+
+/** What makes `other` dearer than `best`, the largest differences first. */
+export function reasonsBetween(best: TermTotals, other: TermTotals): readonly Reason[] {
+  const terms = new Set([...best.keys(), ...other.keys()]);
+  return [...terms]
+    .map((term) => ({ term, difference: (other.get(term) ?? 0) - (best.get(term) ?? 0) }))
+    .filter((reason) => reason.difference !== 0)
+    .sort((a, b) => b.difference - a.difference || a.term.localeCompare(b.term));
+}

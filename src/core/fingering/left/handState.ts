@@ -1,0 +1,95 @@
+/** What the left hand does at a moment: which sounding strike lies where, under which finger. */
+import type { FingeringProblem } from '../problem';
+import { fretDistanceMm } from '../../instrument/fretboard';
+
+export interface Placement {
+  /** 1 (highest) to 6 (lowest). */
+  readonly string: number;
+  /** 0 is the open string. */
+  readonly fret: number;
+  /** 1 to 4; 0 on an open string. */
+  readonly finger: number;
+}
+
+/** A placement in one number, for fast comparison; never 0. */
+export const codeOf = ({ string, fret, finger }: Placement): number => (string * 32 + fret) * 8 + finger;
+
+export interface Barre {
+  readonly fret: number;
+  /** Highest-pitched and lowest-pitched string under finger 1: firstString < lastString. */
+  readonly firstString: number;
+  readonly lastString: number;
+}
+
+/** Where the hand was before it was freed by open strings. */
+export interface HandMemory {
+  readonly anchor: number;
+  readonly freedTick: number;
+}
+
+export interface HandState {
+  /** Strikes that sound, ascending; a held strike that is missing has been let go. */
+  readonly strikes: readonly number[];
+  readonly placements: readonly Placement[];
+  readonly codes: readonly number[];
+  /** Index of the strike's place in `strikes` by finger (1 to 4), −1 when the finger is free. */
+  readonly slotOfFinger: readonly number[];
+  readonly barre: Barre | null;
+  /** Where the hand stands, in half frets: 2 is the first position. 0 when nothing is stopped. */
+  readonly anchor: number;
+  /** Only when nothing is stopped. */
+  readonly memory: HandMemory | null;
+}
+
+/** Makes a state; the caller has checked that a hand can do it. */
+export function handState(
+  strikes: readonly number[],
+  placements: readonly Placement[],
+  memory: HandMemory | null,
+): HandState {
+  const slotOfFinger = [-1, -1, -1, -1, -1];
+  placements.forEach((place, slot) => {
+    if (place.finger > 0 && slotOfFinger[place.finger] === -1) slotOfFinger[place.finger] = slot;
+  });
+  return {
+    strikes,
+    placements,
+    codes: placements.map(codeOf),
+    slotOfFinger,
+    barre: barreOf(placements),
+    anchor: anchorOf(placements),
+    memory,
+  };
+}
+
+/** The barre that finger 1 must lay, or null when it stops at most one string. */
+export function barreOf(placements: readonly Placement[]): Barre | null {
+  const under = placements.filter((place) => place.finger === 1);
+  if (under.length < 2) return null;
+  const strings = under.map((place) => place.string);
+  return { fret: under[0]!.fret, firstString: Math.min(...strings), lastString: Math.max(...strings) };
+}
+
+/** The mean of the frets at which finger 1 would stand for each finger that is down, in half frets. */
+function anchorOf(placements: readonly Placement[]): number {
+  const byFinger = new Map<number, number>();
+  for (const { finger, fret } of placements) if (finger > 0) byFinger.set(finger, fret - (finger - 1));
+  if (byFinger.size === 0) return 0;
+  const mean = [...byFinger.values()].reduce((sum, fret) => sum + fret, 0) / byFinger.size;
+  return Math.max(1, Math.round(2 * mean));
+}
+
+/** Where the hand stands, in mm from the nut. */
+export const anchorMm = (anchor: number, problem: FingeringProblem): number =>
+  fretDistanceMm(anchor / 2, problem.fretboard.scaleLengthMm);
+
+/**
+ * The position as a guitarist names it: the fret where finger 1 lies, or would lie by the lowest finger that
+ * is down. Null when nothing is stopped.
+ */
+export function positionOf(placements: readonly Placement[]): number | null {
+  const stopped = placements.filter((place) => place.finger > 0);
+  if (stopped.length === 0) return null;
+  const lowest = stopped.reduce((a, b) => (b.finger < a.finger ? b : a));
+  return Math.max(1, lowest.fret - (lowest.finger - 1));
+}

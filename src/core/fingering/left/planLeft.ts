@@ -1,0 +1,163 @@
+/** The exact left-hand plan of a piece, around the ink, with the price of every other choice. */
+import type { Ink, InkMarks } from '../ink';
+import { NO_INK } from '../ink';
+import { costThrough, type Mask, solveLattice, type Solution, UNREACHABLE } from '../lattice';
+import type { FingeringProblem, Moment } from '../problem';
+import { codeOf, type HandState, type Placement } from './handState';
+import { handLayer, type HandLayer, subsetsBySize } from './handLattice';
+
+export interface LeftConflict {
+  /** Strikes that cannot be played with the rest of their moment. */
+  readonly strikes: readonly number[];
+  /** Whether ink is the reason: without it everything could be played. */
+  readonly byInk: boolean;
+}
+
+export interface LeftPlan {
+  readonly cost: number;
+  readonly lowerBound: number;
+  /** By strike; null where the strike is left out. */
+  readonly placements: readonly (Placement | null)[];
+  /** By moment. */
+  readonly states: readonly HandState[];
+  readonly conflicts: readonly LeftConflict[];
+}
+
+export interface LeftCandidate {
+  readonly place: Placement;
+  /** Effort in tenths of a point above the best plan: exact. */
+  readonly extraCost: number;
+}
+
+/**
+ * Plans the left hand of one problem again and again under changing ink. The lattice does not depend on the
+ * ink, so it is built once; ink only forbids states.
+ */
+export class LeftPlanner {
+  private readonly free: readonly HandLayer[];
+
+  constructor(readonly problem: FingeringProblem) {
+    this.free = buildLayers(problem, new Map());
+  }
+
+  /** States at each moment without ink. */
+  get stateCounts(): readonly number[] {
+    return this.free.map((layer) => layer.states.length);
+  }
+
+  /** The layers without ink: what the checks of exactness walk over. */
+  get layers(): readonly HandLayer[] {
+    return this.free;
+  }
+
+  plan(ink: Ink): LeftPlan {
+    const { layers, solution } = this.solve(ink);
+    const placements: (Placement | null)[] = this.problem.strikes.map(() => null);
+    const states = solution.path.map((s, k) => layers[k]!.states[s]!);
+    for (const moment of this.problem.moments) {
+      const state = states[moment.index]!;
+      for (const strike of moment.struck) {
+        const slot = state.strikes.indexOf(strike);
+        if (slot >= 0) placements[strike] = state.placements[slot]!;
+      }
+    }
+    const conflicts = layers
+      .map((layer, k) => ({ strikes: [...layer.omitted], byInk: layer.omitted.size > this.free[k]!.omitted.size }))
+      .filter((conflict) => conflict.strikes.length > 0);
+    return { cost: solution.cost, lowerBound: solution.cost, placements, states, conflicts };
+  }
+
+  /**
+   * Every string and finger for one strike, best first, with the exact extra cost of the best whole plan that
+   * contains it. The strike's own ink is lifted for the question.
+   */
+  candidates(ink: Ink, strikeIndex: number): readonly LeftCandidate[] {
+    const strike = this.problem.strikes[strikeIndex]!;
+    const others = new Map(ink);
+    for (const uid of strike.uids) others.delete(uid);
+    const { layers, solution } = this.solve(others);
+    const k = this.problem.moments.findIndex((moment) => moment.struck.includes(strikeIndex));
+    const best = new Map<number, LeftCandidate>();
+    layers[k]!.states.forEach((state, s) => {
+      const slot = state.strikes.indexOf(strikeIndex);
+      const cost = costThrough(solution, k, s);
+      if (slot < 0 || cost >= UNREACHABLE) return;
+      const place = state.placements[slot]!;
+      const extraCost = cost - solution.cost;
+      const known = best.get(codeOf(place));
+      if (!known || extraCost < known.extraCost) best.set(codeOf(place), { place, extraCost });
+    });
+    return [...best.values()].sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
+  }
+
+  private solve(ink: Ink): { layers: readonly HandLayer[]; solution: Solution } {
+    const marks = inkByStrike(this.problem, ink);
+    const omissions = inkOmissions(this.problem, this.free, marks);
+    const layers = omissions.size === 0 ? this.free : buildLayers(this.problem, omissions);
+    const masks = layers.map((layer, k) => maskOf(layer, this.problem.moments[k]!, marks));
+    const solution = solveLattice(layers, masks);
+    if (!solution) throw new Error('every layer has an allowed state and all held notes can be let go');
+    return { layers, solution };
+  }
+}
+
+function buildLayers(
+  problem: FingeringProblem,
+  omissions: ReadonlyMap<number, ReadonlySet<number>>,
+): readonly HandLayer[] {
+  const layers: HandLayer[] = [];
+  for (const moment of problem.moments) {
+    layers.push(handLayer(problem, moment, layers.at(-1) ?? null, omissions.get(moment.index)));
+  }
+  return layers;
+}
+
+/** Ink by strike; notes of a unison share it. */
+function inkByStrike(problem: FingeringProblem, ink: Ink): readonly InkMarks[] {
+  return problem.strikes.map((strike) => {
+    const marks = strike.uids.map((uid) => ink.get(uid) ?? NO_INK);
+    const first = <K extends keyof InkMarks>(key: K) => marks.find((one) => one[key] !== null)?.[key] ?? null;
+    return { finger: first('finger'), string: first('string'), pluck: first('pluck') };
+  });
+}
+
+const agrees = (place: Placement, marks: InkMarks) =>
+  (marks.finger === null || marks.finger === place.finger) && (marks.string === null || marks.string === place.string);
+
+function stateAgrees(state: HandState, moment: Moment, marks: readonly InkMarks[]): boolean {
+  return moment.struck.every((strike) => {
+    const slot = state.strikes.indexOf(strike);
+    return slot < 0 || agrees(state.placements[slot]!, marks[strike]!);
+  });
+}
+
+function maskOf(layer: HandLayer, moment: Moment, marks: readonly InkMarks[]): Mask {
+  const inked = moment.struck.some((strike) => marks[strike]!.finger !== null || marks[strike]!.string !== null);
+  if (!inked) return null;
+  return Uint8Array.from(layer.states, (state) => (stateAgrees(state, moment, marks) ? 1 : 0));
+}
+
+/**
+ * For each moment where the ink contradicts itself or the hand: the smallest set of strikes to leave out so
+ * that the rest can be played as inked. Held strikes never force this, they can be let go.
+ */
+function inkOmissions(
+  problem: FingeringProblem,
+  layers: readonly HandLayer[],
+  marks: readonly InkMarks[],
+): ReadonlyMap<number, ReadonlySet<number>> {
+  const omissions = new Map<number, ReadonlySet<number>>();
+  for (const moment of problem.moments) {
+    const layer = layers[moment.index]!;
+    const mask = maskOf(layer, moment, marks);
+    if (!mask || mask.includes(1)) continue;
+    for (const omitted of subsetsBySize(moment.struck)) {
+      const alone = handLayer(problem, moment, null, new Set(omitted));
+      if (alone.omitted.size === omitted.length && alone.states.some((state) => stateAgrees(state, moment, marks))) {
+        omissions.set(moment.index, alone.omitted);
+        break;
+      }
+    }
+  }
+  return omissions;
+}

@@ -1,0 +1,92 @@
+/** What costs the left hand. No weight stands anywhere else. */
+import { checkedTerms, linear, square, urgency } from '../costTerm';
+
+const COMMON = 'common practice';
+
+/** Extra effort of a finger by its number: 4 alone is a little weak. */
+const FINGER_WEAKNESS = [0, 0, 0, 0.3, 1] as const;
+
+/** A barre costs most at fret 1 and least about V to VII. */
+function barreByFret(fret: number): number {
+  if (fret >= 5 && fret <= 7) return 1;
+  return fret < 5 ? 1 + 0.2 * (5 - fret) : 1 + 0.08 * (fret - 7);
+}
+
+/** Share of a full barre's effort by the number of strings under it. */
+export const BARRE_SIZE = [0, 0, 0.45, 0.6, 0.75, 0.9, 1] as const;
+
+export const LEFT_TERMS = checkedTerms({
+  stretch: {
+    unit: 'mm', measures: 'way from the reach at ease to the reach at most, for each pair of fingers',
+    weight: 250, source: COMMON, shape: square,
+  },
+  contraction: {
+    unit: 'count', measures: 'fingers squeezed into fewer frets than one each', weight: 8, source: COMMON, shape: linear,
+  },
+  order: {
+    unit: 'count', measures: 'pairs on one fret with the higher-numbered finger on the lower-pitched string',
+    weight: 40, source: COMMON, shape: linear,
+  },
+  finger: {
+    unit: 'count', measures: 'weakness of the finger that stops a struck note', weight: 6, source: COMMON,
+    shape: (finger) => FINGER_WEAKNESS[finger]!,
+  },
+  weakPair: {
+    unit: 'ms share', measures: '3 and 4 in turn: how much of a quarter second is lacking between them',
+    weight: 12, source: COMMON, shape: (lack) => Math.max(0, lack),
+  },
+  hop: { unit: 'count', measures: 'a finger that leaves one string for another', weight: 15, source: COMMON, shape: linear },
+  hopHaste: {
+    unit: 'ms share', measures: 'time that the hop needs over the time it has', weight: 40,
+    source: 'Fitts 1954', shape: urgency,
+  },
+  barre: {
+    unit: 'fret', measures: 'laying a barre, by fret, times its size', weight: 80, source: COMMON, shape: barreByFret,
+  },
+  barreHold: { unit: 'count', measures: 'a moment with a barre lying, times its size', weight: 5, source: COMMON, shape: linear },
+  shift: { unit: 'count', measures: 'a change of position', weight: 10, source: COMMON, shape: linear },
+  shiftDistance: { unit: 'mm', measures: 'way of the hand along the neck', weight: 1, source: COMMON, shape: linear },
+  shiftHaste: {
+    unit: 'ms share', measures: 'time that the shift needs over the time it has', weight: 60,
+    source: 'Fitts 1954', shape: urgency,
+  },
+  cutMelody: { unit: 'quarters', measures: 'written melody that does not sound', weight: 900, source: COMMON, shape: linear },
+  cutBass: { unit: 'quarters', measures: 'written bass that does not sound', weight: 500, source: COMMON, shape: linear },
+  cutInner: { unit: 'quarters', measures: 'written inner part that does not sound', weight: 200, source: COMMON, shape: linear },
+  position: {
+    unit: 'fret', measures: 'position above the first, a struck note at a time; dearer above XII', weight: 1.5,
+    source: COMMON, shape: (fret) => Math.max(0, fret - 1) + 12 * Math.max(0, fret - 12),
+  },
+  wound: {
+    unit: 'fret', measures: 'a struck note on a wound string above fret 7', weight: 5, source: COMMON,
+    shape: (fret) => Math.max(0, fret - 7),
+  },
+  openMelody: {
+    unit: 'count', measures: 'an open string in the melody: no vibrato, another colour', weight: 3, source: COMMON, shape: linear,
+  },
+  slurBroken: {
+    unit: 'count', measures: 'a written slur that cannot be played on one string', weight: 150, source: COMMON, shape: linear,
+  },
+  slurWeak: { unit: 'count', measures: 'a slur by 3-4 or 2-4', weight: 15, source: COMMON, shape: linear },
+  printed: { unit: 'count', measures: 'departure from a mark that came with the file', weight: 60, source: COMMON, shape: linear },
+});
+
+export type LeftTermId = keyof typeof LEFT_TERMS;
+
+/** What part of a shift's distance is felt when something carries the hand. Source: common practice. */
+export const CARRIER_SHARE = { none: 1, guide: 0.7, pivot: 0.8 } as const;
+
+/** Extensions and contractions up to this way of the hand are no shift: the thumb stays. From memory. */
+export const SHIFT_DEAD_ZONE_MM = 8;
+
+/** Share of the last note before a movement that its finger may give away. From memory. */
+export const RELEASE_SHARE = 0.5;
+
+/** A shift over open strings has all the time that it can use after this. */
+export const LONGEST_WINDOW_MS = 1500;
+
+/** What is left of laying a barre when finger 1 already stands on its fret, or a smaller barre lies there. */
+export const BARRE_PREPARED_SHARE = { finger: 0.6, smallerBarre: 0.4 } as const;
+
+/** The share of a cut that counts at once; the rest grows with the lost share of the written value. */
+export const CUT_AT_ONCE = 0.3;

@@ -1,0 +1,87 @@
+/** A finished plan of both hands as plain data: what crosses to the screen, the server and the command line. */
+import type { Pluck } from '../score/model';
+
+export interface PlannedNote {
+  readonly uid: string;
+  readonly strike: number;
+  readonly momentIndex: number;
+  /** Null on all four where the note cannot be played with the rest. */
+  readonly string: number | null;
+  readonly fret: number | null;
+  readonly finger: number | null;
+  /** Null on a slurred note, too. */
+  readonly pluck: Pluck | null;
+  /** Fret of the barre that the note lies under. */
+  readonly barre: number | null;
+  readonly soundsUntilTicks: number;
+}
+
+export interface PlannedBarre {
+  readonly fret: number;
+  readonly firstString: number;
+  readonly lastString: number;
+  readonly fromUid: string;
+  readonly toUid: string;
+}
+
+export type ShiftRisk = 'free' | 'tight' | 'tooFast';
+
+export interface PlannedShift {
+  readonly fromPosition: number;
+  readonly toPosition: number;
+  readonly distanceMm: number;
+  readonly windowMs: number;
+  readonly neededMs: number;
+  readonly carrier: 'none' | 'guide' | 'pivot' | 'open';
+  readonly risk: ShiftRisk;
+  /** The first note of the new position. */
+  readonly toUid: string;
+}
+
+/** Something the teacher should look at; the wording is in the message catalogue. */
+export type Finding =
+  | { readonly code: 'unplayable'; readonly uids: readonly string[] }
+  | { readonly code: 'inkContradicts'; readonly uids: readonly string[] }
+  | { readonly code: 'pluckContradicts'; readonly uids: readonly string[] }
+  | { readonly code: 'cut'; readonly uids: readonly string[]; readonly lostQuarters: number }
+  | { readonly code: 'shiftTooFast'; readonly uids: readonly string[]; readonly windowMs: number; readonly neededMs: number }
+  | { readonly code: 'printedDeparture'; readonly uids: readonly string[] };
+
+export interface FingeringPlan {
+  /** Efforts in tenths of a point, both hands together and each by itself. */
+  readonly cost: number;
+  readonly lowerBound: number;
+  readonly leftCost: number;
+  readonly rightCost: number;
+  /** One for each notehead that begins a sound, by onset and pitch. */
+  readonly notes: readonly PlannedNote[];
+  readonly barres: readonly PlannedBarre[];
+  readonly shifts: readonly PlannedShift[];
+  readonly findings: readonly Finding[];
+}
+
+/** A choice for one note with its price and, for all but the best, what makes it dearer. */
+export interface LeftChoice {
+  readonly string: number;
+  readonly fret: number;
+  readonly finger: number;
+  readonly extraCost: number;
+  readonly reasons: readonly Reason[];
+}
+
+/** A term whose total is higher (or lower, negative) in the best plan with this choice. */
+export interface Reason {
+  readonly term: string;
+  readonly difference: number;
+}
+
+export interface RightChoice {
+  readonly pluck: Pluck;
+  readonly extraCost: number;
+}
+
+export interface NoteChoices {
+  readonly uid: string;
+  readonly left: readonly LeftChoice[];
+  readonly right: readonly RightChoice[];
+}

@@ -1,0 +1,151 @@
+/** Both hands of one piece: the object that a worker, the server or the command line talks to. */
+import type { Fretboard } from '../instrument/fretboard';
+import type { HandProfile } from '../instrument/handProfile';
+import type { Score } from '../score/model';
+import { type Ink, NO_INK } from './ink';
+import { reasonsBetween, termTotals } from './left/explain';
+import type { HandState } from './left/handState';
+import { type LeftPlan, LeftPlanner } from './left/planLeft';
+import type { Finding, FingeringPlan, LeftChoice, NoteChoices, PlannedBarre, PlannedNote } from './plan';
+import { type FingeringProblem, problemOf } from './problem';
+import { planRight, type RightPlan } from './right/planRight';
+import { soundsUntilTicks } from './rings/soundsUntil';
+import { shiftsOf } from './shifts';
+
+/** Reasons worth showing beside a choice, and for how many of them they are worked out. */
+const REASONS_SHOWN = 2;
+const CHOICES_EXPLAINED = 8;
+
+export class Planner {
+  readonly problem: FingeringProblem;
+  private readonly left: LeftPlanner;
+
+  constructor(score: Score, fretboard: Fretboard, hand: HandProfile) {
+    this.problem = problemOf(score, fretboard, hand);
+    this.left = new LeftPlanner(this.problem);
+  }
+
+  /** The best fingering around the ink. */
+  plan(ink: Ink): FingeringPlan {
+    const left = this.left.plan(ink);
+    const right = planRight(this.problem, left.placements, ink);
+    const notes = plannedNotes(this.problem, left, right);
+    const shifts = shiftsOf(this.problem, left.states);
+    return {
+      cost: left.cost + right.cost,
+      lowerBound: left.lowerBound + right.lowerBound,
+      leftCost: left.cost,
+      rightCost: right.cost,
+      notes,
+      barres: barreSpans(this.problem, left.states),
+      shifts,
+      findings: findingsOf(this.problem, left, right, notes, shifts),
+    };
+  }
+
+  /** Every choice for one note with its exact price; its own ink is lifted for the question. Null: no such note. */
+  choices(ink: Ink, uid: string): NoteChoices | null {
+    const strike = this.problem.strikes.find((one) => one.uids.includes(uid));
+    if (!strike) return null;
+    const lifted = new Map(ink);
+    for (const own of strike.uids) lifted.set(own, { ...(ink.get(own) ?? NO_INK), pluck: null });
+    const right = planRight(this.problem, this.left.plan(ink).placements, lifted);
+    return { uid, left: this.explained(ink, strike.index), right: right.candidates[strike.index]! };
+  }
+
+  private explained(ink: Ink, strikeIndex: number): readonly LeftChoice[] {
+    const uid = this.problem.strikes[strikeIndex]!.uids[0]!;
+    const lifted = new Map(ink);
+    for (const own of this.problem.strikes[strikeIndex]!.uids) lifted.delete(own);
+    const best = termTotals(this.problem, this.left.plan(lifted).states);
+    return this.left.candidates(ink, strikeIndex).map(({ place, extraCost }, rank) => {
+      const { string, fret, finger } = place;
+      if (rank === 0 || rank >= CHOICES_EXPLAINED) return { string, fret, finger, extraCost, reasons: [] };
+      const forced = new Map(lifted).set(uid, { finger, string, pluck: null });
+      const other = termTotals(this.problem, this.left.plan(forced).states);
+      return { string, fret, finger, extraCost, reasons: reasonsBetween(best, other).slice(0, REASONS_SHOWN) };
+    });
+  }
+}
+
+function plannedNotes(problem: FingeringProblem, left: LeftPlan, right: RightPlan): PlannedNote[] {
+  const until = soundsUntilTicks(problem, left.states, left.placements);
+  return problem.moments.flatMap((moment) =>
+    moment.struck.flatMap((index) => {
+      const place = left.placements[index] ?? null;
+      const barre = left.states[moment.index]!.barre;
+      const note = {
+        strike: index,
+        momentIndex: moment.index,
+        string: place?.string ?? null,
+        fret: place?.fret ?? null,
+        finger: place?.finger ?? null,
+        pluck: right.plucks[index]!,
+        barre: barre && place?.finger === 1 ? barre.fret : null,
+        soundsUntilTicks: until[index]!,
+      };
+      return problem.strikes[index]!.uids.map((uid) => ({ uid, ...note }));
+    }),
+  );
+}
+
+/** Neighbouring moments under a barre at one fret are one span. */
+function barreSpans(problem: FingeringProblem, states: readonly HandState[]): PlannedBarre[] {
+  const spans: PlannedBarre[] = [];
+  let open: PlannedBarre | null = null;
+  states.forEach((state, k) => {
+    const uidAt = (strike: number | undefined) => problem.strikes[strike ?? 0]!.uids[0]!;
+    const barre = state.barre;
+    const here = problem.moments[k]!.struck;
+    if (open && barre?.fret === open.fret) {
+      open = {
+        fret: open.fret,
+        firstString: Math.min(open.firstString, barre.firstString),
+        lastString: Math.max(open.lastString, barre.lastString),
+        fromUid: open.fromUid,
+        toUid: uidAt(here.at(-1)),
+      };
+      spans[spans.length - 1] = open;
+      return;
+    }
+    open = barre ? { ...barre, fromUid: uidAt(here[0]), toUid: uidAt(here.at(-1)) } : null;
+    if (open) spans.push(open);
+  });
+  return spans;
+}
+
+function findingsOf(
+  problem: FingeringProblem,
+  left: LeftPlan,
+  right: RightPlan,
+  notes: readonly PlannedNote[],
+  shifts: FingeringPlan['shifts'],
+): Finding[] {
+  const uidsOf = (strikes: readonly number[]) => strikes.flatMap((index) => problem.strikes[index]!.uids);
+  const findings: Finding[] = left.conflicts.map((conflict) => ({
+    code: conflict.byInk ? 'inkContradicts' : 'unplayable',
+    uids: uidsOf(conflict.strikes),
+  }));
+  for (const strikes of right.conflicts) findings.push({ code: 'pluckContradicts', uids: uidsOf(strikes) });
+  for (const shift of shifts) {
+    if (shift.risk !== 'tooFast') continue;
+    findings.push({ code: 'shiftTooFast', uids: [shift.toUid], windowMs: shift.windowMs, neededMs: shift.neededMs });
+  }
+  for (const note of notes) {
+    const strike = problem.strikes[note.strike]!;
+    const lostTicks = strike.endTicks - note.soundsUntilTicks;
+    if (note.string !== null && lostTicks > 0 && note.uid === strike.uids[0]) {
+      findings.push({ code: 'cut', uids: strike.uids, lostQuarters: lostTicks / problem.ticksPerQuarter });
+    }
+    if (departs(strike.printed, note)) findings.push({ code: 'printedDeparture', uids: [note.uid] });
+  }
+  return findings;
+}
+
+const departs = (
+  printed: FingeringProblem['strikes'][number]['printed'],
+  note: PlannedNote,
+): boolean =>
+  (printed.finger !== null && note.finger !== null && printed.finger !== note.finger) ||
+  (printed.string !== null && note.string !== null && printed.string !== note.string) ||
+  (printed.pluck !== null && note.pluck !== null && printed.pluck !== note.pluck);

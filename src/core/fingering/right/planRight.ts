@@ -1,0 +1,136 @@
+/** The exact right-hand plan for given strings, around the ink. */
+import type { HandProfile } from '../../instrument/handProfile';
+import type { Pluck } from '../../score/model';
+import type { Ink } from '../ink';
+import { costThrough, type Layer, type Mask, solveLattice, UNREACHABLE } from '../lattice';
+import type { Placement } from '../left/handState';
+import type { FingeringProblem } from '../problem';
+import { groupCost, strokeTransitionCost } from './strokeCost';
+import { sharingsOf, type StrokeGroup, strokeGroupsOf } from './strokes';
+import { keyOf, stateAfter, type StrokeState } from './strokeState';
+
+export interface RightPlan {
+  readonly cost: number;
+  readonly lowerBound: number;
+  /** By strike; null where nothing is plucked or no letter fits the ink. */
+  readonly plucks: readonly (Pluck | null)[];
+  /** By strike: every letter, best first, with the exact extra cost of the best plan that contains it. */
+  readonly candidates: readonly (readonly RightCandidate[])[];
+  /** Strikes whose inked letters cannot be played together, a list for each moment. */
+  readonly conflicts: readonly (readonly number[])[];
+}
+
+export interface RightCandidate {
+  readonly pluck: Pluck;
+  readonly extraCost: number;
+}
+
+export interface StrokeLayer extends Layer {
+  readonly group: StrokeGroup;
+  readonly states: readonly StrokeState[];
+}
+
+export function planRight(
+  problem: FingeringProblem,
+  placements: readonly (Placement | null)[],
+  ink: Ink,
+): RightPlan {
+  const inked = (strike: number) => inkedPluck(problem, ink, strike);
+  const asked = strokeGroupsOf(problem, placements);
+  const groups = asked.map((group) => withoutConflict(group, inked));
+  const layers = strokeLayers(groups.filter((group) => group.strokes.length > 0), problem.hand);
+  const masks = layers.map((layer) => maskOf(layer, inked));
+  const solution = solveLattice(layers, masks);
+  if (!solution) throw new Error('letters that agree with the ink exist in every group');
+
+  const plucks: (Pluck | null)[] = problem.strikes.map(() => null);
+  const candidates: RightCandidate[][] = problem.strikes.map(() => []);
+  layers.forEach((layer, k) => {
+    const chosen = layer.states[solution.path[k]!]!;
+    layer.group.strokes.forEach((stroke, slot) => {
+      plucks[stroke.strike] = chosen.letters[slot]!;
+      candidates[stroke.strike] = rank(layer, slot, (s) => costThrough(solution, k, s) - solution.cost);
+    });
+  });
+  const conflicts = asked
+    .map((group, k) => group.strokes.filter((stroke) => !groups[k]!.strokes.includes(stroke)))
+    .filter((left) => left.length > 0)
+    .map((left) => left.map((stroke) => stroke.strike));
+  return { cost: solution.cost, lowerBound: solution.cost, plucks, candidates, conflicts };
+}
+
+/** The lattice of the right hand; exported for the checks of exactness. */
+export function strokeLayers(groups: readonly StrokeGroup[], hand: HandProfile): readonly StrokeLayer[] {
+  const layers: StrokeLayer[] = [];
+  for (const group of groups) layers.push(layerAfter(layers.at(-1) ?? null, group, hand));
+  return layers;
+}
+
+function layerAfter(before: StrokeLayer | null, group: StrokeGroup, hand: HandProfile): StrokeLayer {
+  const numbers = new Map<string, number>();
+  const states: StrokeState[] = [];
+  const edges: { from: number; cost: number }[][] = [];
+  const arrive = (from: StrokeState | null, fromIndex: number, letters: readonly Pluck[]) => {
+    const state = stateAfter(from, group, letters);
+    const key = keyOf(state);
+    let number = numbers.get(key);
+    if (number === undefined) {
+      number = states.push(state) - 1;
+      numbers.set(key, number);
+      edges.push([]);
+    }
+    if (from) edges[number]!.push({ from: fromIndex, cost: strokeTransitionCost(from, group, letters, hand) });
+  };
+  for (const letters of sharingsOf(group.strokes.length)) {
+    if (before) before.states.forEach((state, index) => arrive(state, index, letters));
+    else arrive(null, -1, letters);
+  }
+  const edgeStart = new Int32Array(states.length + 1);
+  edges.forEach((list, s) => (edgeStart[s + 1] = edgeStart[s]! + list.length));
+  const flat = edges.flat();
+  return {
+    group,
+    states,
+    stateCost: Int32Array.from(states, (state) => groupCost(group, state.letters)),
+    edgeStart,
+    edgeFrom: Int32Array.from(flat, (edge) => edge.from),
+    edgeCost: Int32Array.from(flat, (edge) => edge.cost),
+  };
+}
+
+function inkedPluck(problem: FingeringProblem, ink: Ink, strike: number): Pluck | null {
+  const uid = problem.strikes[strike]!.uids.find((one) => ink.get(one)?.pluck);
+  return uid === undefined ? null : ink.get(uid)!.pluck;
+}
+
+type Inked = (strike: number) => Pluck | null;
+
+const lettersAgree = (group: StrokeGroup, letters: readonly Pluck[], inked: Inked) =>
+  group.strokes.every((stroke, k) => [null, letters[k]].includes(inked(stroke.strike)));
+
+function maskOf(layer: StrokeLayer, inked: Inked): Mask {
+  if (layer.group.strokes.every((stroke) => inked(stroke.strike) === null)) return null;
+  return Uint8Array.from(layer.states, (state) => (lettersAgree(layer.group, state.letters, inked) ? 1 : 0));
+}
+
+/** Leaves out the fewest strokes so that the inked letters of the rest can be played together. */
+function withoutConflict(group: StrokeGroup, inked: Inked): StrokeGroup {
+  const count = group.strokes.length;
+  const subsets = Array.from({ length: 1 << count }, (_, subset) => subset);
+  const size = (subset: number) => subset.toString(2).replace(/0/g, '').length;
+  for (const subset of subsets.sort((a, b) => size(a) - size(b) || a - b)) {
+    const rest = { ...group, strokes: group.strokes.filter((_, bit) => !(subset & (1 << bit))) };
+    if (sharingsOf(rest.strokes.length).some((letters) => lettersAgree(rest, letters, inked))) return rest;
+  }
+  return { ...group, strokes: [] };
+}
+
+function rank(layer: StrokeLayer, slot: number, extraOf: (s: number) => number): RightCandidate[] {
+  const best = new Map<Pluck, number>();
+  layer.states.forEach((state, s) => {
+    const extra = extraOf(s);
+    const letter = state.letters[slot]!;
+    if (extra < (best.get(letter) ?? UNREACHABLE / 2)) best.set(letter, extra);
+  });
+  return [...best].map(([pluck, extraCost]) => ({ pluck, extraCost })).sort((a, b) => a.extraCost - b.extraCost);
+}

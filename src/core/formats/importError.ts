@@ -1,0 +1,28 @@
+/** Why a file was refused: a code with its place. The wording lives in the message catalogue. */
+export type ImportError =
+  | { readonly code: 'empty' }
+  | { readonly code: 'tooLarge'; readonly megabytes: number }
+  | { readonly code: 'encoding' }
+  | { readonly code: 'notXml'; readonly line: number; readonly detail: string }
+  | { readonly code: 'entities'; readonly line: number }
+  | { readonly code: 'wrongRoot'; readonly root: string }
+  | { readonly code: 'timewise' }
+  | { readonly code: 'notZip' }
+  | { readonly code: 'zipWithoutScore' }
+  | { readonly code: 'unknownKind'; readonly name: string }
+  | { readonly code: 'severalParts'; readonly count: number }
+  | { readonly code: 'noNotes' }
+  | { readonly code: 'percussion'; readonly measure: string; readonly line: number }
+  | { readonly code: 'divisions'; readonly measure: string; readonly line: number; readonly value: string }
+  | { readonly code: 'duration'; readonly measure: string; readonly line: number; readonly value: string }
+  | { readonly code: 'pitch'; readonly measure: string; readonly line: number; readonly value: string }
+  | { readonly code: 'backup'; readonly measure: string; readonly line: number }
+  | {
+      readonly code: 'outside';
+      readonly measure: string;
+      readonly voice: string;
+      readonly line: number;
+      readonly note: string;
+      readonly lowest: string;
+      readonly highest: string;
+    };

@@ -1,0 +1,26 @@
+/** Edits of a text at offsets of the original: everything that is not touched stays as it was. */
+
+export interface Splice {
+  /** Offset into the original text. */
+  readonly at: number;
+  /** How many characters go; 0 for a pure insertion. */
+  readonly remove: number;
+  readonly insert: string;
+}
+
+/**
+ * Applies splices. Several at one offset go in the order given.
+ * @throws RangeError when two of them overlap
+ */
+export function applySplices(text: string, splices: readonly Splice[]): string {
+  const ordered = [...splices].sort((a, b) => a.at - b.at);
+  const pieces: string[] = [];
+  let position = 0;
+  for (const splice of ordered) {
+    if (splice.at < position) throw new RangeError(`splices overlap at ${splice.at}`);
+    pieces.push(text.slice(position, splice.at), splice.insert);
+    position = splice.at + splice.remove;
+  }
+  pieces.push(text.slice(position));
+  return pieces.join('');
+}

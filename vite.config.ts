@@ -1,0 +1,15 @@
+import { sveltekit } from '@sveltejs/kit/vite';
+import tailwindcss from '@tailwindcss/vite';
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  plugins: [tailwindcss(), sveltekit()],
+  worker: { format: 'es' },
+  build: { chunkSizeWarningLimit: 9000 },
+  test: {
+    include: ['src/**/*.test.ts', 'tests/reference/**/*.test.ts', 'tests/server/**/*.test.ts'],
+    testTimeout: 120_000,
+    hookTimeout: 120_000,
+    maxWorkers: 2,
+  },
+});
