@@ -47,7 +47,7 @@ export const DEMO_PIECES: readonly DemoPiece[] = [
     beats: 6,
     beatType: 8,
     beatQuarters: 1.5,
-    quartersPerMinute: 102,
+    quartersPerMinute: 90,
     upbeat: false,
     voices: [
       [
@@ -90,10 +90,10 @@ export const DEMO_PIECES: readonly DemoPiece[] = [
     quartersPerMinute: 84,
     upbeat: false,
     voices: [
-      `A3s B3 (C4 D4) E4 D4 C4 B3 | A3s C4 E4 A4 G4 F4 E4 D4 | C4s D4 E4 (F4 G4) F4 E4 D4 | C4s E4 G4 C5 B4 A4 G4 F4 |
-       E4s F4 G4 A4 B4 A4 (G4 F4) | E4s D4 C4 B3 A3 G#3 A3 B3 | C4s A3 F3 D3 B3 G#3 E3 B2 | A2s C3 E3 A3 C4 B3 A3 G3 |
+      `A3s B3 (C4 D4) E4 D4 C4 B3 | A3s C4 E4 A4 G4 F4 E4 D4 | C4s D4 E4 (F4 G4) F4 E4e | C4s E4 G4 C5 B4 A4 G4 F4 |
+       E4s F4 G4 (B4 A4) G4 E4e | E4s D4 C4 B3 A3 G#3 A3 B3 | C4s A3 F3 D3 B3 G#3 E3 B2 | A2s C3 E3 A3 C4 B3 A3 G3 |
        F3s A3 C4 F4 E4 D4 C4 B3 | G3s B3 D4 G4 F4 E4 D4 C4 | A3s C4 E4 A4 G4 F4 E4 D4 | B3s D4 G4 B4 A4 G4 F4 E4 |
-       C5s B4 A4 G4 F4 E4 D4 C4 | B3s A3 G3 F3 E3 D3 C3 B2 | A2s B2 C3 D3 E3 F3 G3 A3 | B3s C4 D4 E4 F4 G#4 A4 B4 |
+       C5s (B4 A4) G4 F4 D4 E4e | B3s A3 G3 F3 E3 D3 C3 B2 | A2s B2 C3 D3 E3 F3 G3 A3 | B3s C4 D4 F4 E4e G#4s B4 |
        C5s A4 E4 C4 B4 G#4 E4 B3 | A4s E4 C4 A3 G#3 B3 E4 G#4 | A4s G4 F4 E4 D4 C4 B3 G#3 | A3q A2`,
     ],
   },

@@ -19,12 +19,13 @@ export const square = (value: number) => value * value;
 
 /**
  * How pressing a movement is: needed time over the time there is. Up to 60 % it is free, up to 100 % tight,
- * beyond too fast. Source: handbook, "Shifts". Saturates at three times too fast.
+ * beyond too fast. Source: handbook, "Shifts". Too fast starts with a step and saturates at three times the
+ * window.
  */
 export function urgency(share: number): number {
   if (share <= 0.6) return 0;
   if (share <= 1) return (share - 0.6) / 0.4;
-  return 1 + 1.5 * (Math.min(share, 3) - 1);
+  return 2 + 1.5 * (Math.min(share, 3) - 1);
 }
 
 /** @throws RangeError when a row has a weight that is not a finite number of at least 0 */

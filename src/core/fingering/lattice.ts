@@ -16,96 +16,127 @@ export interface Layer {
   readonly edgeCost: Int32Array;
 }
 
-export interface Solution {
-  readonly cost: number;
-  /** Chosen state of each layer. */
-  readonly path: readonly number[];
-  /** Least cost from the start through this state, its own cost included. */
-  readonly forward: readonly Int32Array[];
-  /** Least cost from this state to the end, its own cost excluded. */
-  readonly backward: readonly Int32Array[];
-}
-
 /** Which states of a layer may be used; null allows all. */
 export type Mask = Uint8Array | null;
 
+/** One direction of the recursion: least costs and the neighbours that give them, by layer and state. */
+export interface Messages {
+  readonly masks: readonly Mask[];
+  readonly cost: readonly Int32Array[];
+  /** State of the neighbouring layer on the best way, −1 where there is none. */
+  readonly via: readonly Int32Array[];
+}
+
+/** Both directions; `forward` counts a state's own cost, `backward` does not. */
+export interface Solution {
+  readonly layers: readonly Layer[];
+  readonly forward: Messages;
+  readonly backward: Messages;
+  readonly cost: number;
+}
+
 /**
- * Bellman's recursion in both directions. Among equal costs the lowest state number wins, from the end on.
- * Returns null when no path is left.
+ * Bellman's recursion in both directions. Messages of an earlier solution of the same layers are used again as
+ * far as the masks agree: forward up to the first difference, backward from the last one. Among equal costs the
+ * lowest state number wins. Returns null when no path is left.
  */
-export function solveLattice(layers: readonly Layer[], masks: readonly Mask[]): Solution | null {
-  if (layers.length === 0) return { cost: 0, path: [], forward: [], backward: [] };
-  const forward = forwardCosts(layers, masks);
-  const backward = backwardCosts(layers, masks);
-  const last = forward.at(-1)!;
-  let end = -1;
-  for (let s = 0; s < last.length; s++) if (last[s]! < (end < 0 ? UNREACHABLE : last[end]!)) end = s;
-  if (end < 0) return null;
-  return { cost: last[end]!, path: tracePath(layers, forward, end), forward, backward };
+export function solveLattice(
+  layers: readonly Layer[],
+  masks: readonly Mask[],
+  earlier: Solution | null = null,
+): Solution | null {
+  const known = earlier && earlier.layers === layers ? earlier : null;
+  const forward = forwardMessages(layers, masks, known?.forward ?? null);
+  const last = forward.cost.at(-1);
+  if (!last) return { layers, forward, backward: forward, cost: 0 };
+  const cost = last.reduce((least, one) => Math.min(least, one), UNREACHABLE);
+  if (cost >= UNREACHABLE) return null;
+  return { layers, forward, backward: backwardMessages(layers, masks, known?.backward ?? null), cost };
 }
 
 /** Cost of the best whole path through state `s` of layer `k`; UNREACHABLE when there is none. */
 export function costThrough(solution: Solution, k: number, s: number): number {
-  return Math.min(UNREACHABLE, solution.forward[k]![s]! + solution.backward[k]![s]!);
+  return Math.min(UNREACHABLE, solution.forward.cost[k]![s]! + solution.backward.cost[k]![s]!);
+}
+
+/** The best whole path through state `s` of layer `k`, a state for each layer. */
+export function pathThrough(solution: Solution, k: number, s: number): readonly number[] {
+  const path = new Array<number>(solution.layers.length);
+  path[k] = s;
+  for (let j = k; j > 0; j--) path[j - 1] = solution.forward.via[j]![path[j]!]!;
+  for (let j = k; j < path.length - 1; j++) path[j + 1] = solution.backward.via[j]![path[j]!]!;
+  return path;
+}
+
+/** The best path of all. */
+export function bestPath(solution: Solution): readonly number[] {
+  const k = solution.layers.length - 1;
+  return k < 0 ? [] : pathThrough(solution, k, solution.forward.cost[k]!.indexOf(solution.cost));
 }
 
 const allowed = (mask: Mask | undefined, s: number) => !mask || mask[s] === 1;
 
-function forwardCosts(layers: readonly Layer[], masks: readonly Mask[]): Int32Array[] {
-  const forward: Int32Array[] = [];
-  for (const [k, layer] of layers.entries()) {
-    const before = forward[k - 1];
+function sameMask(a: Mask | undefined, b: Mask | undefined): boolean {
+  if (!a || !b) return !a && !b;
+  return a.length === b.length && a.every((bit, s) => bit === b[s]);
+}
+
+function forwardMessages(layers: readonly Layer[], masks: readonly Mask[], known: Messages | null): Messages {
+  const agreed = known ? masks.findIndex((mask, k) => !sameMask(mask, known.masks[k])) : 0;
+  if (known && agreed < 0) return known;
+  const cost = known ? known.cost.slice(0, agreed) : [];
+  const via = known ? known.via.slice(0, agreed) : [];
+  for (let k = agreed; k < layers.length; k++) {
+    const layer = layers[k]!;
+    const before = cost[k - 1];
     const here = new Int32Array(layer.stateCost.length).fill(UNREACHABLE);
+    const from = new Int32Array(here.length).fill(-1);
     for (let s = 0; s < here.length; s++) {
       if (!allowed(masks[k], s)) continue;
       let least = before ? UNREACHABLE : 0;
       if (before) {
         for (let e = layer.edgeStart[s]!; e < layer.edgeStart[s + 1]!; e++) {
-          const cost = before[layer.edgeFrom[e]!]! + layer.edgeCost[e]!;
-          if (cost < least) least = cost;
+          const sum = before[layer.edgeFrom[e]!]! + layer.edgeCost[e]!;
+          if (sum >= least) continue;
+          least = sum;
+          from[s] = layer.edgeFrom[e]!;
         }
       }
       if (least < UNREACHABLE) here[s] = least + layer.stateCost[s]!;
     }
-    forward.push(here);
+    cost.push(here);
+    via.push(from);
   }
-  return forward;
+  return { masks, cost, via };
 }
 
-function backwardCosts(layers: readonly Layer[], masks: readonly Mask[]): Int32Array[] {
-  const backward = layers.map((layer) => new Int32Array(layer.stateCost.length).fill(UNREACHABLE));
-  backward.at(-1)!.fill(0);
-  for (let k = layers.length - 1; k > 0; k--) {
+function backwardMessages(layers: readonly Layer[], masks: readonly Mask[], known: Messages | null): Messages {
+  let differs = layers.length - 1;
+  if (known) while (differs >= 0 && sameMask(masks[differs], known.masks[differs])) differs--;
+  if (known && differs < 0) return known;
+  const cost = layers.map((layer, k) =>
+    known && k >= differs ? known.cost[k]! : new Int32Array(layer.stateCost.length).fill(UNREACHABLE),
+  );
+  const via = layers.map((layer, k) =>
+    known && k >= differs ? known.via[k]! : new Int32Array(layer.stateCost.length).fill(-1),
+  );
+  if (!known) cost.at(-1)!.fill(0);
+  for (let k = differs; k > 0; k--) {
     const layer = layers[k]!;
-    const here = backward[k]!;
-    const before = backward[k - 1]!;
+    const here = cost[k]!;
+    const before = cost[k - 1]!;
+    const next = via[k - 1]!;
     for (let s = 0; s < here.length; s++) {
       if (!allowed(masks[k], s) || here[s]! >= UNREACHABLE) continue;
       const rest = here[s]! + layer.stateCost[s]!;
       for (let e = layer.edgeStart[s]!; e < layer.edgeStart[s + 1]!; e++) {
-        const cost = layer.edgeCost[e]! + rest;
+        const sum = layer.edgeCost[e]! + rest;
         const from = layer.edgeFrom[e]!;
-        if (cost < before[from]!) before[from] = cost;
+        if (sum >= before[from]!) continue;
+        before[from] = sum;
+        next[from] = s;
       }
     }
   }
-  return backward;
-}
-
-function tracePath(layers: readonly Layer[], forward: readonly Int32Array[], end: number): number[] {
-  const path = new Array<number>(layers.length);
-  let s = end;
-  for (let k = layers.length - 1; k > 0; k--) {
-    path[k] = s;
-    const layer = layers[k]!;
-    const wanted = forward[k]![s]! - layer.stateCost[s]!;
-    let best = -1;
-    for (let e = layer.edgeStart[s]!; e < layer.edgeStart[s + 1]!; e++) {
-      const from = layer.edgeFrom[e]!;
-      if (forward[k - 1]![from]! + layer.edgeCost[e]! === wanted && (best < 0 || from < best)) best = from;
-    }
-    s = best;
-  }
-  path[0] = s;
-  return path;
+  return { masks, cost, via };
 }

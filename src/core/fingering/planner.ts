@@ -54,16 +54,12 @@ export class Planner {
   }
 
   private explained(ink: Ink, strikeIndex: number): readonly LeftChoice[] {
-    const uid = this.problem.strikes[strikeIndex]!.uids[0]!;
-    const lifted = new Map(ink);
-    for (const own of this.problem.strikes[strikeIndex]!.uids) lifted.delete(own);
-    const best = termTotals(this.problem, this.left.plan(lifted).states);
-    return this.left.candidates(ink, strikeIndex).map(({ place, extraCost }, rank) => {
-      const { string, fret, finger } = place;
-      if (rank === 0 || rank >= CHOICES_EXPLAINED) return { string, fret, finger, extraCost, reasons: [] };
-      const forced = new Map(lifted).set(uid, { finger, string, pluck: null });
-      const other = termTotals(this.problem, this.left.plan(forced).states);
-      return { string, fret, finger, extraCost, reasons: reasonsBetween(best, other).slice(0, REASONS_SHOWN) };
+    const candidates = this.left.candidates(ink, strikeIndex);
+    const best = candidates[0] ? termTotals(this.problem, candidates[0].states()) : new Map();
+    return candidates.map(({ place, extraCost, states }, rank) => {
+      const explained = rank > 0 && rank < CHOICES_EXPLAINED;
+      const reasons = explained ? reasonsBetween(best, termTotals(this.problem, states())) : [];
+      return { ...place, extraCost, reasons: reasons.slice(0, REASONS_SHOWN) };
     });
   }
 }
@@ -133,7 +129,7 @@ function findingsOf(
   }
   for (const note of notes) {
     const strike = problem.strikes[note.strike]!;
-    const lostTicks = strike.endTicks - note.soundsUntilTicks;
+    const lostTicks = strike.writtenEndTicks - note.soundsUntilTicks;
     if (note.string !== null && lostTicks > 0 && note.uid === strike.uids[0]) {
       findings.push({ code: 'cut', uids: strike.uids, lostQuarters: lostTicks / problem.ticksPerQuarter });
     }

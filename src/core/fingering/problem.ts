@@ -3,6 +3,7 @@ import { clockOf } from '../music/tempo';
 import type { Fretboard } from '../instrument/fretboard';
 import type { HandProfile } from '../instrument/handProfile';
 import { type Tuning, tuningOrThrow } from '../instrument/tuning';
+import { joinLines, ringingBrokenChords } from './lines';
 import type { PrintedMarks, Score, ScoreNote } from '../score/model';
 
 export type Role = 'melody' | 'bass' | 'inner';
@@ -13,11 +14,16 @@ export interface Strike {
   readonly uids: readonly string[];
   readonly midi: number;
   readonly onsetTicks: number;
+  /** Where the notation ends it. */
+  readonly writtenEndTicks: number;
+  /** Where a guitarist would end it: a note of a broken chord rings on (at a lower price if it cannot). */
   readonly endTicks: number;
   readonly voice: string;
   readonly role: Role;
   /** The strike that a two-note slur leads here from. */
   readonly slurredFrom: number | null;
+  /** The strike before it in the same melody. */
+  readonly lineFrom: number | null;
   readonly printed: PrintedMarks;
 }
 
@@ -41,6 +47,9 @@ export interface FingeringProblem {
   readonly hand: HandProfile;
 }
 
+/** Up to a whole tone is a step, more is a leap. */
+export const STEP_SEMITONES = 2;
+
 export function problemOf(score: Score, fretboard: Fretboard, hand: HandProfile): FingeringProblem {
   const strikes = strikesOf(score);
   const clock = clockOf(score.tempos, score.ticksPerQuarter);
@@ -56,6 +65,10 @@ export function problemOf(score: Score, fretboard: Fretboard, hand: HandProfile)
 }
 
 function strikesOf(score: Score): Strike[] {
+  return ringingBrokenChords(joinLines(bareStrikesOf(score)), score.measures, score.ticksPerQuarter);
+}
+
+function bareStrikesOf(score: Score): Strike[] {
   const roles = rolesOf(score.notes);
   const groups = new Map<string, ScoreNote[]>();
   for (const note of score.notes) {
@@ -75,10 +88,12 @@ function strikesOf(score: Score): Strike[] {
       uids: notes.map((note) => note.uid),
       midi: longest.soundingMidi,
       onsetTicks: longest.onsetTicks,
+      writtenEndTicks: longest.onsetTicks + longest.durationTicks,
       endTicks: longest.onsetTicks + longest.durationTicks,
       voice: longest.voice,
       role: roles.get(longest.uid)!,
       slurredFrom: source === undefined ? null : (indexOfUid.get(source) ?? null),
+      lineFrom: null,
       printed: longest.printed,
     };
   });

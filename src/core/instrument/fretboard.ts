@@ -1,5 +1,10 @@
 /** The fretboard in millimetres. Strings are numbered 1 (highest) to 6 (lowest). */
 
+const fretShare = (fret: number) => 1 - 2 ** (-fret / 12);
+
+/** The planner asks for whole frets millions of times. */
+const WHOLE_FRET_SHARES = Array.from({ length: 25 }, (_, fret) => fretShare(fret));
+
 export interface Fretboard {
   readonly scaleLengthMm: number;
   /** Distance between neighbouring strings. From memory: 43 mm over six strings. */
@@ -21,8 +26,9 @@ export const CONCERT_FRETBOARD: Fretboard = {
  * n may be fractional (a hand between two positions). Source: equal temperament.
  */
 export function fretDistanceMm(fret: number, scaleLengthMm: number): number {
-  return scaleLengthMm * (1 - 2 ** (-fret / 12));
+  return scaleLengthMm * (WHOLE_FRET_SHARES[fret] ?? fretShare(fret));
 }
+
 
 /** A fingertip presses just behind the wire: 8 mm, or a third of a fret that is narrower than 24 mm. */
 export function fingertipMm(fret: number, scaleLengthMm: number): number {

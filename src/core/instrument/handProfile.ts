@@ -28,8 +28,8 @@ export const ADULT_MEDIUM: HandProfile = {
   id: 'adult-medium',
   reach: {
     '12': { atEaseMm: 50, atMostMm: 95 },
-    '23': { atEaseMm: 42, atMostMm: 66 },
-    '34': { atEaseMm: 42, atMostMm: 68 },
+    '23': { atEaseMm: 48, atMostMm: 68 },
+    '34': { atEaseMm: 46, atMostMm: 68 },
     '13': { atEaseMm: 80, atMostMm: 122 },
     '24': { atEaseMm: 78, atMostMm: 112 },
     '14': { atEaseMm: 110, atMostMm: 150 },

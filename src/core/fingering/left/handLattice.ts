@@ -66,7 +66,7 @@ function edgesBetween(
       // Only a strike that is let go may differ.
       if (!wanted.every((code, h) => code === 0 || code === group.codes[h])) continue;
       for (const from of group.members) {
-        if (to.anchor === 0 && !sameMemory(memories[from]!, to.memory)) continue;
+        if (!to.range && !sameMemory(memories[from]!, to.memory)) continue;
         edgeFrom.push(from);
         edgeCost.push(transitionCost(problem, moment, before[from]!, next, to));
       }

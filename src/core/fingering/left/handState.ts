@@ -21,9 +21,18 @@ export interface Barre {
   readonly lastString: number;
 }
 
+/**
+ * Where the hand can stand: the least and the greatest fret at which finger 1 would lie for the fingers that
+ * are down. Extensions and contractions make it wide; a hand that stays inside does not move.
+ */
+export interface HandRange {
+  readonly low: number;
+  readonly high: number;
+}
+
 /** Where the hand was before it was freed by open strings. */
 export interface HandMemory {
-  readonly anchor: number;
+  readonly range: HandRange;
   readonly freedTick: number;
 }
 
@@ -35,8 +44,8 @@ export interface HandState {
   /** Index of the strike's place in `strikes` by finger (1 to 4), −1 when the finger is free. */
   readonly slotOfFinger: readonly number[];
   readonly barre: Barre | null;
-  /** Where the hand stands, in half frets: 2 is the first position. 0 when nothing is stopped. */
-  readonly anchor: number;
+  /** Null when nothing is stopped. */
+  readonly range: HandRange | null;
   /** Only when nothing is stopped. */
   readonly memory: HandMemory | null;
 }
@@ -57,7 +66,7 @@ export function handState(
     codes: placements.map(codeOf),
     slotOfFinger,
     barre: barreOf(placements),
-    anchor: anchorOf(placements),
+    range: rangeOf(placements),
     memory,
   };
 }
@@ -70,18 +79,28 @@ export function barreOf(placements: readonly Placement[]): Barre | null {
   return { fret: under[0]!.fret, firstString: Math.min(...strings), lastString: Math.max(...strings) };
 }
 
-/** The mean of the frets at which finger 1 would stand for each finger that is down, in half frets. */
-function anchorOf(placements: readonly Placement[]): number {
-  const byFinger = new Map<number, number>();
-  for (const { finger, fret } of placements) if (finger > 0) byFinger.set(finger, fret - (finger - 1));
-  if (byFinger.size === 0) return 0;
-  const mean = [...byFinger.values()].reduce((sum, fret) => sum + fret, 0) / byFinger.size;
-  return Math.max(1, Math.round(2 * mean));
+function rangeOf(placements: readonly Placement[]): HandRange | null {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const { finger, fret } of placements) {
+    if (finger === 0) continue;
+    low = Math.min(low, fret - (finger - 1));
+    high = Math.max(high, fret - (finger - 1));
+  }
+  return low > high ? null : { low, high };
 }
 
-/** Where the hand stands, in mm from the nut. */
-export const anchorMm = (anchor: number, problem: FingeringProblem): number =>
-  fretDistanceMm(anchor / 2, problem.fretboard.scaleLengthMm);
+/** Frets between two ranges; 0 when they overlap. */
+export const handWayFrets = (from: HandRange, to: HandRange): number =>
+  Math.max(0, to.low - from.high, from.low - to.high);
+
+/** Way of the hand in mm from one range to another; 0 when they overlap. */
+export function handWayMm(from: HandRange, to: HandRange, problem: FingeringProblem): number {
+  const [near, far] = to.low > from.high ? [from.high, to.low] : [to.high, from.low];
+  if (near >= far) return 0;
+  const { scaleLengthMm } = problem.fretboard;
+  return fretDistanceMm(far, scaleLengthMm) - fretDistanceMm(near, scaleLengthMm);
+}
 
 /**
  * The position as a guitarist names it: the fret where finger 1 lies, or would lie by the lowest finger that

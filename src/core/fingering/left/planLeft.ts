@@ -1,7 +1,7 @@
 /** The exact left-hand plan of a piece, around the ink, with the price of every other choice. */
 import type { Ink, InkMarks } from '../ink';
 import { NO_INK } from '../ink';
-import { costThrough, type Mask, solveLattice, type Solution, UNREACHABLE } from '../lattice';
+import { bestPath, costThrough, type Mask, pathThrough, solveLattice, type Solution, UNREACHABLE } from '../lattice';
 import type { FingeringProblem, Moment } from '../problem';
 import { codeOf, type HandState, type Placement } from './handState';
 import { handLayer, type HandLayer, subsetsBySize } from './handLattice';
@@ -27,6 +27,8 @@ export interface LeftCandidate {
   readonly place: Placement;
   /** Effort in tenths of a point above the best plan: exact. */
   readonly extraCost: number;
+  /** The hand at every moment in the best plan with this choice. */
+  readonly states: () => readonly HandState[];
 }
 
 /**
@@ -35,6 +37,8 @@ export interface LeftCandidate {
  */
 export class LeftPlanner {
   private readonly free: readonly HandLayer[];
+  /** The last solution over the free layers: most of its messages hold for the next question. */
+  private latest: Solution | null = null;
 
   constructor(readonly problem: FingeringProblem) {
     this.free = buildLayers(problem, new Map());
@@ -53,7 +57,7 @@ export class LeftPlanner {
   plan(ink: Ink): LeftPlan {
     const { layers, solution } = this.solve(ink);
     const placements: (Placement | null)[] = this.problem.strikes.map(() => null);
-    const states = solution.path.map((s, k) => layers[k]!.states[s]!);
+    const states = statesOn(layers, bestPath(solution));
     for (const moment of this.problem.moments) {
       const state = states[moment.index]!;
       for (const strike of moment.struck) {
@@ -85,7 +89,8 @@ export class LeftPlanner {
       const place = state.placements[slot]!;
       const extraCost = cost - solution.cost;
       const known = best.get(codeOf(place));
-      if (!known || extraCost < known.extraCost) best.set(codeOf(place), { place, extraCost });
+      if (known && known.extraCost <= extraCost) return;
+      best.set(codeOf(place), { place, extraCost, states: () => statesOn(layers, pathThrough(solution, k, s)) });
     });
     return [...best.values()].sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
   }
@@ -95,11 +100,15 @@ export class LeftPlanner {
     const omissions = inkOmissions(this.problem, this.free, marks);
     const layers = omissions.size === 0 ? this.free : buildLayers(this.problem, omissions);
     const masks = layers.map((layer, k) => maskOf(layer, this.problem.moments[k]!, marks));
-    const solution = solveLattice(layers, masks);
+    const solution = solveLattice(layers, masks, this.latest);
     if (!solution) throw new Error('every layer has an allowed state and all held notes can be let go');
+    if (layers === this.free) this.latest = solution;
     return { layers, solution };
   }
 }
+
+const statesOn = (layers: readonly HandLayer[], path: readonly number[]): readonly HandState[] =>
+  path.map((s, k) => layers[k]!.states[s]!);
 
 function buildLayers(
   problem: FingeringProblem,

@@ -3,7 +3,7 @@ import { pairOf } from '../../instrument/handProfile';
 import { price } from '../costTerm';
 import type { FingeringProblem, Moment } from '../problem';
 import { fingerDistanceMm } from './constraints';
-import type { HandState, Placement } from './handState';
+import type { HandRange, HandState, Placement } from './handState';
 import { BARRE_SIZE, LEFT_TERMS, type LeftTermId } from './terms';
 
 /** Told of every amount that is charged; how a total is explained. */
@@ -23,7 +23,7 @@ export function stateCost(problem: FingeringProblem, moment: Moment, state: Hand
   for (const strikeIndex of moment.struck) {
     const slot = state.strikes.indexOf(strikeIndex);
     if (slot < 0) continue;
-    chargeStruck(problem, strikeIndex, state.placements[slot]!, state.anchor, charge);
+    chargeStruck(problem, strikeIndex, state.placements[slot]!, state, charge);
   }
   return sum;
 }
@@ -60,7 +60,7 @@ function chargeStruck(
   problem: FingeringProblem,
   strikeIndex: number,
   place: Placement,
-  anchor: number,
+  state: HandState,
   charge: Charge,
 ) {
   const strike = problem.strikes[strikeIndex]!;
@@ -70,10 +70,12 @@ function chargeStruck(
     (printed.string !== null && printed.string !== place.string ? 1 : 0);
   charge('printed', departures);
   if (place.finger === 0) {
-    if (strike.role === 'melody') charge('openMelody', 1);
+    if (strike.role === 'melody') charge('openMelody', middleOf(state.range ?? state.memory?.range ?? null));
     return;
   }
   charge('finger', place.finger);
-  charge('position', anchor / 2);
+  charge('position', middleOf(state.range));
   if (place.string >= 4) charge('wound', place.fret);
 }
+
+const middleOf = (range: HandRange | null) => (range ? (range.low + range.high) / 2 : 1);

@@ -53,7 +53,7 @@ function keptBy(problem: FingeringProblem, moment: Moment, before: readonly Hand
   const found = new Map<string, Kept & { memories: Map<string, HandMemory | null> }>();
   for (const state of before) {
     const memory = memoryAfter(problem, state, moment);
-    const memoryKey = memory ? `${memory.anchor}@${memory.freedTick}` : '';
+    const memoryKey = memory ? `${memory.range.low}-${memory.range.high}@${memory.freedTick}` : '';
     const slots = moment.held.map((strike) => state.strikes.indexOf(strike)).filter((slot) => slot >= 0);
     for (let subset = 0; subset < 1 << slots.length; subset++) {
       const kept = slots.filter((_, bit) => subset & (1 << bit));

@@ -3,8 +3,8 @@ import { checkedTerms, linear, square, urgency } from '../costTerm';
 
 const COMMON = 'common practice';
 
-/** Extra effort of a finger by its number: 4 alone is a little weak. */
-const FINGER_WEAKNESS = [0, 0, 0, 0.3, 1] as const;
+/** Effort of stopping a note, by finger: an open string needs none, 4 alone is a little weak. */
+const FINGER_WEAKNESS = [0, 0.4, 0.4, 0.8, 1.6] as const;
 
 /** A barre costs most at fret 1 and least about V to VII. */
 function barreByFret(fret: number): number {
@@ -45,6 +45,10 @@ export const LEFT_TERMS = checkedTerms({
   },
   barreHold: { unit: 'count', measures: 'a moment with a barre lying, times its size', weight: 5, source: COMMON, shape: linear },
   shift: { unit: 'count', measures: 'a change of position', weight: 10, source: COMMON, shape: linear },
+  squeeze: {
+    unit: 'count', measures: 'the hand opening or closing by a fret: an extension or contraction, the thumb stays',
+    weight: 20, source: COMMON, shape: linear,
+  },
   shiftDistance: { unit: 'mm', measures: 'way of the hand along the neck', weight: 1, source: COMMON, shape: linear },
   shiftHaste: {
     unit: 'ms share', measures: 'time that the shift needs over the time it has', weight: 60,
@@ -54,7 +58,7 @@ export const LEFT_TERMS = checkedTerms({
   cutBass: { unit: 'quarters', measures: 'written bass that does not sound', weight: 500, source: COMMON, shape: linear },
   cutInner: { unit: 'quarters', measures: 'written inner part that does not sound', weight: 200, source: COMMON, shape: linear },
   position: {
-    unit: 'fret', measures: 'position above the first, a struck note at a time; dearer above XII', weight: 1.5,
+    unit: 'fret', measures: 'position above the first, a struck note at a time; dearer above XII', weight: 2.2,
     source: COMMON, shape: (fret) => Math.max(0, fret - 1) + 12 * Math.max(0, fret - 12),
   },
   wound: {
@@ -62,7 +66,21 @@ export const LEFT_TERMS = checkedTerms({
     shape: (fret) => Math.max(0, fret - 7),
   },
   openMelody: {
-    unit: 'count', measures: 'an open string in the melody: no vibrato, another colour', weight: 3, source: COMMON, shape: linear,
+    unit: 'fret', measures: 'an open string in the melody, by the position: the higher, the more it stands out',
+    weight: 3, source: COMMON, shape: (position) => 1 + Math.max(0, position - 3),
+  },
+  crossedLine: {
+    unit: 'count', measures: 'a line that rises to a lower-pitched string or falls to a higher-pitched one',
+    weight: 25, source: COMMON, shape: linear,
+  },
+  stringSkip: {
+    unit: 'strings', measures: 'strings skipped by a step of the melody', weight: 12, source: COMMON, shape: linear,
+  },
+  cutRing: {
+    unit: 'quarters', measures: 'a broken chord whose note does not ring on', weight: 250, source: COMMON, shape: linear,
+  },
+  placeChanged: {
+    unit: 'count', measures: 'a pitch struck again while it sounds, at another place', weight: 40, source: COMMON, shape: linear,
   },
   slurBroken: {
     unit: 'count', measures: 'a written slur that cannot be played on one string', weight: 150, source: COMMON, shape: linear,
@@ -77,7 +95,10 @@ export type LeftTermId = keyof typeof LEFT_TERMS;
 export const CARRIER_SHARE = { none: 1, guide: 0.7, pivot: 0.8 } as const;
 
 /** Extensions and contractions up to this way of the hand are no shift: the thumb stays. From memory. */
-export const SHIFT_DEAD_ZONE_MM = 8;
+export const SQUEEZE_FRETS = 1;
+
+/** 3 and 4 in turn are weak when they follow each other faster than this. From memory. */
+export const WEAK_PAIR_MS = 250;
 
 /** Share of the last note before a movement that its finger may give away. From memory. */
 export const RELEASE_SHARE = 0.5;

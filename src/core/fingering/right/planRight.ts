@@ -2,7 +2,7 @@
 import type { HandProfile } from '../../instrument/handProfile';
 import type { Pluck } from '../../score/model';
 import type { Ink } from '../ink';
-import { costThrough, type Layer, type Mask, solveLattice, UNREACHABLE } from '../lattice';
+import { bestPath, costThrough, type Layer, type Mask, solveLattice, UNREACHABLE } from '../lattice';
 import type { Placement } from '../left/handState';
 import type { FingeringProblem } from '../problem';
 import { groupCost, strokeTransitionCost } from './strokeCost';
@@ -43,10 +43,11 @@ export function planRight(
   const solution = solveLattice(layers, masks);
   if (!solution) throw new Error('letters that agree with the ink exist in every group');
 
+  const path = bestPath(solution);
   const plucks: (Pluck | null)[] = problem.strikes.map(() => null);
   const candidates: RightCandidate[][] = problem.strikes.map(() => []);
   layers.forEach((layer, k) => {
-    const chosen = layer.states[solution.path[k]!]!;
+    const chosen = layer.states[path[k]!]!;
     layer.group.strokes.forEach((stroke, slot) => {
       plucks[stroke.strike] = chosen.letters[slot]!;
       candidates[stroke.strike] = rank(layer, slot, (s) => costThrough(solution, k, s) - solution.cost);

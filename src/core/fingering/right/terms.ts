@@ -24,7 +24,7 @@ export const RIGHT_TERMS = checkedTerms({
     weight: 40, source: COMMON, shape: (lack) => Math.max(0, lack),
   },
   home: {
-    unit: 'strings', measures: 'distance of the set from i on 3, m on 2, a on 1', weight: 2, source: COMMON, shape: linear,
+    unit: 'strings', measures: 'distance of the set from i on 3, m on 2, a on 1', weight: 3, source: COMMON, shape: linear,
   },
   thumbString: {
     unit: 'count', measures: 'p on a treble string', weight: 8, source: COMMON, shape: (string) => THUMB_BY_STRING[string]!,
@@ -38,7 +38,7 @@ export const RIGHT_TERMS = checkedTerms({
   },
   thumbMelody: { unit: 'count', measures: 'p on a note of the melody', weight: 12, source: COMMON, shape: linear },
   fingerBass: { unit: 'count', measures: 'a finger on a note of the bass', weight: 30, source: COMMON, shape: linear },
-  ring: { unit: 'count', measures: 'a where a stronger finger could be', weight: 3, source: COMMON, shape: linear },
+  ring: { unit: 'count', measures: 'a where a stronger finger could be', weight: 2, source: COMMON, shape: linear },
   brush: {
     unit: 'strings', measures: 'p brushing over strings in one stroke', weight: 12, source: COMMON,
     shape: (gap) => (gap === 1 ? 1 : 2 * gap),
@@ -64,4 +64,4 @@ export const REPEAT_FREE_MS = 400;
 export const THUMB_REPEAT_FREE_MS = 220;
 
 /** After this the hand has forgotten where it was. */
-export const LONGEST_MEMORY_MS = 1500;
+export const LONGEST_MEMORY_MS = 1200;
