@@ -30,8 +30,12 @@ export function engravingSplices(document: ScoreDocument): EngravingText {
   }
   for (const element of descendants(document.root)) {
     // Page layout of another program means nothing at this width, and old id attributes could clash.
-    if (element.name === 'print' || element.name === 'defaults' || element.name === 'credit') {
+    if (['print', 'defaults', 'credit'].includes(element.name)) {
       splices.push({ at: element.start, remove: element.end - element.start, insert: '' });
+    }
+    // One part needs no name in front of every system.
+    if (element.name === 'part-name' || element.name === 'part-abbreviation') {
+      splices.push({ at: element.openEnd, remove: element.closeStart - element.openEnd, insert: '' });
     }
   }
   return { splices, placeKeepers };

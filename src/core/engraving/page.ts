@@ -1,0 +1,42 @@
+/** The engraved page as data: safe SVG and the boxes of what stands on it. All lengths in layout units. */
+
+export interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+export interface NoteBox extends Box {
+  readonly uid: string;
+  readonly system: number;
+  /** The place kept free to the left of the notehead, if the note has no accidental there. */
+  readonly keeper: Box | null;
+}
+
+export interface SystemBox {
+  /** First and last staff line. */
+  readonly staffTop: number;
+  readonly staffBottom: number;
+  readonly left: number;
+  readonly right: number;
+  /** Everything in the system that a mark must not touch. */
+  readonly obstacles: readonly Box[];
+}
+
+export interface EngravedPage {
+  readonly width: number;
+  readonly height: number;
+  /** Between two staff lines. */
+  readonly staffSpace: number;
+  /** The inner markup of the page, in layout units, without ids of its own but the notes' uids. */
+  readonly svg: string;
+  readonly notes: readonly NoteBox[];
+  readonly systems: readonly SystemBox[];
+}
+
+export const right = (box: Box): number => box.x + box.width;
+export const bottom = (box: Box): number => box.y + box.height;
+
+export const overlaps = (a: Box, b: Box): boolean =>
+  a.x < right(b) && b.x < right(a) && a.y < bottom(b) && b.y < bottom(a);

@@ -1,0 +1,184 @@
+/**
+ * Marks get their places on an engraved page: numerals to the left of their noteheads, everything else in rows
+ * above and below the staff. No mark touches a notehead, stem, beam, accidental, slur or another mark.
+ */
+import type { Mark, MarkKind } from '../fingering/marks/mark';
+import { bottom, type Box, type EngravedPage, type NoteBox, overlaps, right, type SystemBox } from './page';
+
+export interface PlacedMark extends Mark {
+  readonly box: Box;
+  readonly system: number;
+  /** Where the line of a string or barre that goes on ends; null without one. */
+  readonly lineTo: number | null;
+}
+
+/** Size of one character's box in staff spaces. */
+const SIZES: Readonly<Record<MarkKind, { readonly width: number; readonly height: number }>> = {
+  finger: { width: 0.72, height: 0.98 },
+  unplanned: { width: 0.72, height: 0.98 },
+  pluck: { width: 0.95, height: 1.05 },
+  string: { width: 1.3, height: 1.3 },
+  barre: { width: 0.62, height: 1.2 },
+};
+
+/** In staff spaces: between a mark and what it must not touch, and between rows. */
+const GAP = 0.18;
+const ROW_GAP = 0.3;
+
+/** How far to the left a numeral may go before it tries a place above or below its note. */
+const FARTHEST_LEFT = 2.6;
+
+export function placeMarks(page: EngravedPage, marks: readonly Mark[]): readonly PlacedMark[] {
+  const noteOf = new Map(page.notes.map((note) => [note.uid, note]));
+  const placed: PlacedMark[] = [];
+  page.systems.forEach((system, index) => {
+    const here = marks.filter((mark) => noteOf.get(mark.uid)?.system === index);
+    const byKind = (kinds: readonly MarkKind[]) => here.filter((mark) => kinds.includes(mark.kind));
+    const numerals = placeNumerals(page, system, byKind(['finger', 'unplanned']), noteOf);
+    const rows = placeRows(page, system, index, [byKind(['pluck']), byKind(['string']), byKind(['barre'])], numerals, noteOf);
+    placed.push(...numerals, ...rows);
+  });
+  return placed;
+}
+
+function sizeOf(mark: Mark, staffSpace: number) {
+  const size = SIZES[mark.kind];
+  const characters = mark.kind === 'barre' ? mark.text.length : 1;
+  return { width: size.width * characters * staffSpace, height: size.height * staffSpace };
+}
+
+function placeNumerals(
+  page: EngravedPage,
+  system: SystemBox,
+  marks: readonly Mark[],
+  noteOf: ReadonlyMap<string, NoteBox>,
+): PlacedMark[] {
+  const placed: PlacedMark[] = [];
+  for (const mark of marks) {
+    const note = noteOf.get(mark.uid)!;
+    const taken = [...near(system.obstacles, note, page.staffSpace), ...placed.map((one) => one.box)];
+    const box = numeralBox(page, note, sizeOf(mark, page.staffSpace), taken);
+    placed.push({ ...mark, box, system: note.system, lineTo: null });
+  }
+  return placed;
+}
+
+const near = (obstacles: readonly Box[], note: Box, staffSpace: number) =>
+  obstacles.filter((box) => box.x < right(note) + 4 * staffSpace && right(box) > note.x - 8 * staffSpace);
+
+function numeralBox(
+  page: EngravedPage,
+  note: NoteBox,
+  size: { width: number; height: number },
+  taken: readonly Box[],
+): Box {
+  const gap = GAP * page.staffSpace;
+  const middle = note.y + note.height / 2 - size.height / 2;
+  const leftmost = note.x - (FARTHEST_LEFT * page.staffSpace + size.width);
+  const left = slideLeft({ x: note.x - gap - size.width, y: middle, ...size }, taken, gap / 2);
+  if (left.x >= leftmost) return left;
+  const centre = note.x + note.width / 2 - size.width / 2;
+  const others = [
+    { x: centre, y: note.y - gap - size.height, ...size },
+    { x: centre, y: bottom(note) + gap, ...size },
+  ];
+  return others.find((box) => !taken.some((one) => overlaps(box, one))) ?? left;
+}
+
+/** Moves a box to the left past everything that it meets. */
+function slideLeft(box: Box, taken: readonly Box[], gap: number): Box {
+  const met = taken.filter((one) => overlaps(box, one));
+  if (met.length === 0) return box;
+  return slideLeft({ ...box, x: Math.min(...met.map((one) => one.x)) - gap - box.width }, taken, gap);
+}
+
+/** One row after the other, from the staff outwards; what belongs to the bass goes below. */
+function placeRows(
+  page: EngravedPage,
+  system: SystemBox,
+  index: number,
+  rows: readonly (readonly Mark[])[],
+  numerals: readonly PlacedMark[],
+  noteOf: ReadonlyMap<string, NoteBox>,
+): PlacedMark[] {
+  const space = page.staffSpace;
+  const solid = [...system.obstacles, ...numerals.map((one) => one.box)];
+  const placed: PlacedMark[] = [];
+  for (const below of [false, true]) {
+    const outermost: Box[] = [...solid];
+    for (const row of rows) {
+      const stacks = stacksOf(row.filter((mark) => mark.below === below), page, noteOf);
+      if (stacks.length === 0) continue;
+      const edge = edgeOf(stacks, outermost, system, below, space);
+      for (const stack of stacks) {
+        let y = edge;
+        for (const { mark, x, size } of stack) {
+          y = below ? y : y - size.height;
+          const box = { x, y, ...size };
+          y = below ? y + size.height : y;
+          const placedMark = { ...mark, box, system: index, lineTo: lineEnd(mark, box, index, page, noteOf) };
+          placed.push(placedMark);
+          outermost.push(placedMark.lineTo === null ? box : { ...box, width: placedMark.lineTo - box.x });
+        }
+      }
+    }
+  }
+  return placed;
+}
+
+interface Stacked {
+  readonly mark: Mark;
+  readonly x: number;
+  readonly size: { readonly width: number; readonly height: number };
+}
+
+/** Marks of one moment stand over each other in the order of their notes, the one nearest the staff first. */
+function stacksOf(marks: readonly Mark[], page: EngravedPage, noteOf: ReadonlyMap<string, NoteBox>): Stacked[][] {
+  const columns = new Map<number, Stacked[]>();
+  const ordered = [...marks].sort((a, b) => noteOf.get(b.uid)!.y - noteOf.get(a.uid)!.y);
+  for (const mark of ordered) {
+    const note = noteOf.get(mark.uid)!;
+    const size = sizeOf(mark, page.staffSpace);
+    const column = Math.round(note.x / (2 * page.staffSpace));
+    const known = [column, column - 1, column + 1].find((one) => columns.has(one) && Math.abs(columns.get(one)![0]!.x - note.x) < 2 * page.staffSpace);
+    const x = mark.kind === 'barre' ? note.x : note.x + note.width / 2 - size.width / 2;
+    const entry = { mark, x: known === undefined ? x : columns.get(known)![0]!.x, size };
+    if (known === undefined) columns.set(column, [entry]);
+    else columns.get(known)!.push(entry);
+  }
+  return [...columns.values()];
+}
+
+/** The line that a row stands on: clear of everything in its columns, the same for the whole system. */
+function edgeOf(
+  stacks: readonly (readonly Stacked[])[],
+  solid: readonly Box[],
+  system: SystemBox,
+  below: boolean,
+  space: number,
+): number {
+  let edge = below ? system.staffBottom : system.staffTop;
+  const margin = 0.4 * space;
+  for (const stack of stacks) {
+    const left = Math.min(...stack.map((one) => one.x)) - margin;
+    const end = Math.max(...stack.map((one) => one.x + one.size.width)) + margin;
+    for (const box of solid) {
+      if (box.x >= end || right(box) <= left) continue;
+      edge = below ? Math.max(edge, bottom(box)) : Math.min(edge, box.y);
+    }
+  }
+  return below ? edge + ROW_GAP * space : edge - ROW_GAP * space;
+}
+
+function lineEnd(
+  mark: Mark,
+  box: Box,
+  system: number,
+  page: EngravedPage,
+  noteOf: ReadonlyMap<string, NoteBox>,
+): number | null {
+  if (mark.toUid === mark.uid) return null;
+  const last = noteOf.get(mark.toUid);
+  const end = last?.system === system ? right(last) : page.systems[system]!.right;
+  return end > right(box) + 0.5 * page.staffSpace ? end : null;
+}

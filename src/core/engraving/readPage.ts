@@ -1,0 +1,191 @@
+/**
+ * Reads the engraver's SVG: takes the boxes out of it and lets only drawing through. Elements and attributes
+ * that are not on the lists are dropped, so that no markup of a file ever reaches the page.
+ */
+import { SaxesParser, type SaxesTagPlain } from 'saxes';
+import type { Box, EngravedPage, NoteBox, SystemBox } from './page';
+
+const ELEMENTS = new Set(['g', 'path', 'use', 'polygon', 'polyline', 'rect', 'ellipse', 'text', 'tspan', 'defs', 'svg']);
+const ATTRIBUTES = new Set([
+  'd', 'x', 'y', 'width', 'height', 'transform', 'points', 'cx', 'cy', 'rx', 'ry', 'fill', 'stroke', 'stroke-width',
+  'stroke-dasharray', 'stroke-linecap', 'stroke-linejoin', 'fill-opacity', 'stroke-opacity', 'opacity', 'font-size',
+  'font-family', 'font-style', 'font-weight', 'text-anchor', 'viewBox', 'class', 'id',
+]);
+const OBSTACLES = new Set([
+  'note', 'stem', 'flag', 'accid', 'dots', 'rest', 'slur', 'tie', 'artic', 'clef', 'keySig', 'meterSig', 'tempo', 'dir',
+  'dynam', 'hairpin', 'tupletNum', 'tupletBracket', 'fermata', 'trill', 'ending', 'mNum', 'reh', 'text',
+]);
+
+interface Open {
+  readonly name: string;
+  readonly kind: string;
+  readonly dropped: boolean;
+  readonly uid: string | null;
+}
+
+interface GrowingSystem {
+  top: number;
+  bottom: number;
+  left: number;
+  right: number;
+  obstacles: Box[];
+}
+
+/**
+ * @param svg one page as the engraver writes it, with bounding boxes
+ * @param placeKeepers uids whose accidental is not drawn but keeps a place free
+ * @throws Error when the SVG is not well-formed
+ */
+export function readEngravedPage(svg: string, placeKeepers: ReadonlySet<string>): EngravedPage {
+  return new PageReader(placeKeepers).read(svg);
+}
+
+class PageReader {
+  private readonly out: string[] = [];
+  private readonly open: Open[] = [];
+  private readonly notes = new Map<string, { box: Box; keeper: Box | null; system: number }>();
+  private readonly systems: GrowingSystem[] = [];
+  private width = 0;
+  private height = 0;
+  /** The page's margin: boxes are written inside it, the page is drawn around it. */
+  private margin = { x: 0, y: 0 };
+
+  constructor(private readonly placeKeepers: ReadonlySet<string>) {}
+
+  read(svg: string): EngravedPage {
+    const parser = new SaxesParser<{ xmlns: false }>({ xmlns: false });
+    parser.on('error', (error) => {
+      throw error;
+    });
+    parser.on('opentag', (tag) => this.enter(tag));
+    parser.on('text', (text) => {
+      if (!this.isDropped() && text.trim()) this.out.push(escapeText(text));
+    });
+    parser.on('closetag', () => this.leave());
+    parser.write(svg).close();
+    return {
+      width: this.width,
+      height: this.height,
+      staffSpace: this.staffSpace(),
+      svg: this.out.join(''),
+      notes: this.noteBoxes(),
+      systems: this.systems.map(toSystem),
+    };
+  }
+
+  private enter(tag: SaxesTagPlain) {
+    const attributes = tag.attributes as Readonly<Record<string, string>>;
+    const classes = (attributes['class'] ?? '').split(' ');
+    const kind = classes[0] ?? '';
+    const isBox = classes.includes('bounding-box');
+    if (kind === 'system' && !isBox) this.systems.push({ top: Infinity, bottom: -Infinity, left: Infinity, right: 0, obstacles: [] });
+    if (attributes['class'] === 'definition-scale') this.readSize(attributes);
+    if (kind === 'page-margin') this.readMargin(attributes['transform'] ?? '');
+    const keeper = kind === 'accid' && this.placeKeepers.has(this.noteUid() ?? '');
+    if (tag.name === 'rect' && this.open.at(-1)?.kind.endsWith(' box')) this.takeBox(this.onPage(boxOf(attributes)));
+    if (tag.name === 'path' && this.open.at(-1)?.kind === 'staff') this.takeStaffLine(attributes['d'] ?? '');
+    if (tag.name === 'polygon' && this.isInside('beam')) this.takeObstacle(this.onPage(polygonBox(attributes['points'] ?? '')));
+
+    const dropped = this.isDropped() || isBox || keeper || !ELEMENTS.has(tag.name);
+    const uid = kind === 'note' && !isBox ? (attributes['id'] ?? null) : null;
+    // A box inside a dropped accidental must still be found, so the kind goes on the stack either way.
+    this.open.push({ name: tag.name, kind: isBox ? `${kind} box` : kind, dropped, uid });
+    if (!dropped && this.open.length > 1) this.out.push(`<${tag.name}${safeAttributes(attributes, uid)}>`);
+  }
+
+  private leave() {
+    const element = this.open.pop()!;
+    if (!element.dropped && this.open.length > 0) this.out.push(`</${element.name}>`);
+  }
+
+  private readSize(attributes: Readonly<Record<string, string>>) {
+    const [, , width, height] = (attributes['viewBox'] ?? '').split(' ').map(Number);
+    this.width = width ?? 0;
+    this.height = height ?? 0;
+  }
+
+  private readMargin(transform: string) {
+    const [x, y] = (transform.match(/-?\d+(\.\d+)?/g) ?? []).map(Number);
+    this.margin = { x: x ?? 0, y: y ?? 0 };
+  }
+
+  private onPage = (box: Box): Box => ({ ...box, x: box.x + this.margin.x, y: box.y + this.margin.y });
+
+  private takeBox(box: Box) {
+    const kind = this.open.at(-1)!.kind.replace(' box', '');
+    const uid = this.noteUid();
+    if (kind === 'note' && uid) this.notes.set(uid, { box, keeper: null, system: this.systems.length - 1 });
+    if (kind === 'accid' && uid && this.placeKeepers.has(uid)) {
+      const note = this.notes.get(uid);
+      if (note) note.keeper = box;
+      return;
+    }
+    if (OBSTACLES.has(kind) && box.width > 0 && box.height > 0) this.takeObstacle(box);
+  }
+
+  private takeObstacle(box: Box) {
+    this.systems.at(-1)?.obstacles.push(box);
+  }
+
+  private takeStaffLine(path: string) {
+    const numbers = (path.match(/-?\d+(\.\d+)?/g) ?? []).map(Number);
+    const system = this.systems.at(-1);
+    if (!system || numbers.length < 4) return;
+    const x1 = numbers[0]! + this.margin.x;
+    const y1 = numbers[1]! + this.margin.y;
+    const x2 = numbers[2]! + this.margin.x;
+    system.top = Math.min(system.top, y1);
+    system.bottom = Math.max(system.bottom, y1);
+    system.left = Math.min(system.left, x1);
+    system.right = Math.max(system.right, x2);
+  }
+
+  private noteBoxes(): NoteBox[] {
+    return [...this.notes].map(([uid, { box, keeper, system }]) => ({ uid, ...box, keeper, system }));
+  }
+
+  private noteUid(): string | null {
+    for (let k = this.open.length - 1; k >= 0; k--) if (this.open[k]!.uid) return this.open[k]!.uid;
+    return null;
+  }
+
+  private isInside = (kind: string) => this.open.some((element) => element.kind === kind);
+  private isDropped = () => this.open.at(-1)?.dropped ?? false;
+  private staffSpace = () => (this.systems[0] ? (this.systems[0].bottom - this.systems[0].top) / 4 : 180);
+}
+
+const toSystem = (system: GrowingSystem): SystemBox => ({
+  staffTop: system.top,
+  staffBottom: system.bottom,
+  left: system.left,
+  right: system.right,
+  obstacles: system.obstacles,
+});
+
+const boxOf = (attributes: Readonly<Record<string, string>>): Box => ({
+  x: Number(attributes['x'] ?? 0),
+  y: Number(attributes['y'] ?? 0),
+  width: Number(attributes['width'] ?? 0),
+  height: Number(attributes['height'] ?? 0),
+});
+
+function polygonBox(points: string): Box {
+  const numbers = (points.match(/-?\d+(\.\d+)?/g) ?? []).map(Number);
+  const xs = numbers.filter((_, k) => k % 2 === 0);
+  const ys = numbers.filter((_, k) => k % 2 === 1);
+  const x = Math.min(...xs);
+  const y = Math.min(...ys);
+  return { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
+}
+
+const escapeText = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+
+function safeAttributes(attributes: Readonly<Record<string, string>>, uid: string | null): string {
+  const kept = Object.entries(attributes).filter(([name, value]) => {
+    if (name === 'id') return uid !== null || /^E[0-9A-F]{3}-/.test(value);
+    return ATTRIBUTES.has(name);
+  });
+  const link = attributes['xlink:href'] ?? attributes['href'];
+  if (link && /^#E[0-9A-F]{3}-\w+$/.test(link)) kept.push(['href', link]);
+  return kept.map(([name, value]) => ` ${name}="${escapeText(value).replace(/"/g, '&quot;')}"`).join('');
+}

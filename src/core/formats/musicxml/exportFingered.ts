@@ -1,0 +1,32 @@
+/** The imported file with a plan in it. */
+import { barreLabel } from '../../fingering/marks/mark';
+import type { FingeringPlan } from '../../fingering/plan';
+import { type MusicXmlText, writeMusicXmlBytes, zipScore } from './bytes';
+import type { ScoreDocument } from './readScore';
+import { applySplices } from './splice';
+import { fingeringSplices, type NoteFingering } from './writeFingering';
+
+export type ExportKind = 'musicxml' | 'mxl';
+
+/** The document's text with the plan's fingering inserted. */
+export function fingeredText(source: MusicXmlText, document: ScoreDocument, plan: FingeringPlan): string {
+  const fingering = new Map<string, NoteFingering>();
+  for (const { uid, finger, string, fret, pluck } of plan.notes) {
+    if (finger !== null && string !== null && fret !== null) fingering.set(uid, { finger, string, fret, pluck });
+  }
+  const barres = plan.barres.map((barre) => ({ fromUid: barre.fromUid, toUid: barre.toUid, label: barreLabel(barre) }));
+  return applySplices(source.text, fingeringSplices(document, fingering, barres));
+}
+
+/** As a file of the wanted kind; a compressed source keeps the rest of its archive. */
+export function exportFingered(
+  source: MusicXmlText,
+  document: ScoreDocument,
+  plan: FingeringPlan,
+  kind: ExportKind,
+): Uint8Array {
+  const text = fingeredText(source, document, plan);
+  if (kind === 'mxl' && source.archive) return writeMusicXmlBytes(source, text);
+  const plain = writeMusicXmlBytes({ ...source, archive: null }, text);
+  return kind === 'mxl' ? zipScore(plain) : plain;
+}

@@ -1,0 +1,112 @@
+/** Every sentence that the core's codes become. One catalogue; linted in `en.test.ts`. */
+import type { Finding } from '../fingering/plan';
+import type { LeftTermId } from '../fingering/left/terms';
+import type { ImportError } from '../formats/importError';
+import { LARGEST_MEGABYTES } from '../formats/musicxml/bytes';
+import type { Assumption, OctaveReading } from '../score/model';
+
+type Texts<T extends { readonly code: string }> = {
+  readonly [C in T['code']]: (value: Extract<T, { readonly code: C }>) => string;
+};
+
+/** Says what is wrong, where, and what to do. */
+export const IMPORT_ERRORS: Texts<ImportError> = {
+  empty: () => 'The file is empty; export it again from the notation program.',
+  tooLarge: (e) =>
+    `The file holds ${e.megabytes} MB and Oculon takes up to ${LARGEST_MEGABYTES} MB; export the score alone, without sound or pictures.`,
+  encoding: () => 'The text of the file is not UTF-8; export it again as MusicXML in UTF-8.',
+  notXml: (e) =>
+    `The file is not well-formed XML: line ${e.line}, ${e.detail}; it may be cut off or not be a score, export it again.`,
+  entities: (e) =>
+    `Line ${e.line} of the file defines entities, which a score does not need and Oculon does not open; export it again without them.`,
+  wrongRoot: (e) =>
+    `The file is XML but no MusicXML score: it begins with <${e.root}> where <score-partwise> is needed; export the piece as MusicXML.`,
+  timewise: () => 'The score is stored measure by measure (score-timewise); export it part by part (score-partwise).',
+  notZip: () => 'The file looks like a compressed score but cannot be unpacked; export it again.',
+  zipWithoutScore: () => 'The compressed file names no score in META-INF/container.xml; export it again as .mxl.',
+  unknownKind: (e) => `“${e.name}” is no kind of file that Oculon reads; use .musicxml, .xml or .mxl.`,
+  severalParts: (e) => `The score has ${e.count} parts and Oculon reads one; export the guitar part alone.`,
+  noNotes: () => 'There is no pitched note in the score; choose a file with music in it.',
+  percussion: (e) =>
+    `Bar ${e.measure} (line ${e.line}) has a note without pitch, as percussion has; export the guitar part alone.`,
+  divisions: (e) =>
+    `Bar ${e.measure} (line ${e.line}) divides the quarter into “${e.value}”, which is no usable whole number; export the file again.`,
+  duration: (e) =>
+    `Bar ${e.measure} (line ${e.line}) has a note or rest with the duration “${e.value}”; correct the bar in the notation program and export again.`,
+  pitch: (e) =>
+    `Bar ${e.measure} (line ${e.line}) has a note whose pitch “${e.value}” cannot be read; correct it and export again.`,
+  backup: (e) =>
+    `Bar ${e.measure} (line ${e.line}) goes back to before the bar line; correct the bar and export again.`,
+  outside: (e) =>
+    `Bar ${e.measure}, voice ${e.voice} (line ${e.line}): ${e.note} lies outside the guitar, which reaches from ${e.lowest} to ${e.highest}; check clef and octave and export again.`,
+};
+
+const OCTAVES: Readonly<Record<OctaveReading, string>> = {
+  clef: 'The clef carries an 8, so the pitches in the file are taken as they sound.',
+  transposition: 'The file transposes, so the pitches are taken as written for guitar.',
+  'both-applied': 'Clef and transposition both shift the octave; the transposition was applied because it fits the guitar.',
+  'both-clef': 'Clef and transposition both shift the octave; only the clef was taken because both would lie too low.',
+  written: 'The file says nothing about the octave; the pitches are taken as written, an octave above the sound.',
+  sounding: 'The file says nothing about the octave; the pitches are taken as sounding because they lie too low otherwise.',
+};
+
+export const ASSUMPTIONS: Texts<Assumption> = {
+  octave: (a) => OCTAVES[a.reading],
+  tempo: (a) => `The file gives no tempo; ♩ = ${a.quartersPerMinute} is assumed.`,
+  tuning: () => 'A note lies below the open sixth string; the sixth is taken as tuned to D.',
+  graceNotes: (a) => `Grace notes are kept but not fingered: ${a.count}.`,
+  cueNotes: (a) => `Cue notes are kept but not fingered: ${a.count}.`,
+  tablature: (a) => `Notes on the tablature staff are kept but not read: ${a.count}.`,
+};
+
+const quarters = (value: number) => `${Number(value.toFixed(2))} ${value === 1 ? 'quarter' : 'quarters'}`;
+
+export const FINDINGS: Texts<Finding> = {
+  unplayable: (f) =>
+    f.uids.length === 1
+      ? 'No hand can play this note together with the others here; it is left out.'
+      : `No hand can play these ${f.uids.length} notes together with the others here; they are left out.`,
+  inkContradicts: () => 'The ink here asks for something that no hand can do together; this note is left out of the plan.',
+  pluckContradicts: () => 'The inked letters here cannot be played together: fingers lie in order across the strings, p lowest.',
+  cut: (f) => `Let go ${quarters(f.lostQuarters)} early: its finger or its string is needed.`,
+  shiftTooFast: (f) => `The shift to this note has ${f.windowMs} ms and needs about ${f.neededMs} ms.`,
+  printedDeparture: () => 'The plan departs from the fingering that came with the file.',
+};
+
+/** A cost term as a reason beside a choice: "more …" or "less …". */
+export const REASONS: Readonly<Record<LeftTermId, string>> = {
+  stretch: 'stretch',
+  contraction: 'squeezed fingers',
+  order: 'fingers against their order',
+  finger: 'work for weaker fingers',
+  weakPair: '3 and 4 in quick turn',
+  hop: 'finger leaving its string',
+  hopHaste: 'hurried finger',
+  barre: 'barre to lay',
+  barreHold: 'barre to hold',
+  shift: 'shifting',
+  shiftDistance: 'way along the neck',
+  shiftHaste: 'hurried shift',
+  squeeze: 'opening and closing of the hand',
+  cutMelody: 'melody cut short',
+  cutBass: 'bass cut short',
+  cutInner: 'inner part cut short',
+  cutRing: 'broken chord cut short',
+  placeChanged: 'same pitch at another place',
+  position: 'high position',
+  wound: 'high wound string',
+  openMelody: 'open string in the melody',
+  crossedLine: 'line against the strings',
+  stringSkip: 'skipped string in the line',
+  slurBroken: 'slur that cannot be played',
+  slurWeak: 'slur by weak fingers',
+  printed: 'departure from the printed fingering',
+};
+
+type Coded = { readonly code: string };
+const textFrom = <T extends Coded>(texts: Texts<T>, value: T): string =>
+  (texts as unknown as Readonly<Record<string, (value: T) => string>>)[value.code]!(value);
+
+export const importErrorText = (error: ImportError): string => textFrom(IMPORT_ERRORS, error);
+export const assumptionText = (assumption: Assumption): string => textFrom(ASSUMPTIONS, assumption);
+export const findingText = (finding: Finding): string => textFrom(FINDINGS, finding);

@@ -1,0 +1,126 @@
+/**
+ * Saving: gestures go into the browser's store first and to the server as soon as it answers. What the server
+ * has acknowledged is committed there; everything else is sent again, also after the tab was closed.
+ */
+import { type Gesture, replay } from '$core/fingering/edition/operation';
+import type { Ink } from '$core/fingering/ink';
+import { appendAnswerSchema, type AppendReply, type AppendRequest } from '$lib/appendProtocol';
+import { forgetUnsent, keepUnsent, listUnsent } from './unsent';
+
+export type SaveState =
+  | { readonly kind: 'saved'; readonly at: Date | null }
+  | { readonly kind: 'saving' }
+  | { readonly kind: 'waiting'; readonly count: number }
+  | { readonly kind: 'signedOut'; readonly count: number };
+
+const RETRY_MS = 3000;
+const MOST_AT_ONCE = 500;
+
+export class Saver {
+  state = $state<SaveState>({ kind: 'saved', at: null });
+  private confirmed: Gesture[];
+  private unsent: Gesture[] = [];
+  private sending = false;
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private closed = false;
+
+  constructor(
+    private readonly editionId: string,
+    history: readonly Gesture[],
+    private seenSeq: number,
+    /** Told when gestures from elsewhere changed the ink, with those of one's own that no longer fit. */
+    private readonly onRebase: (ink: Ink, refused: readonly Gesture[]) => void,
+  ) {
+    this.confirmed = [...history];
+  }
+
+  /** The ink of the history and of what an earlier visit could not send. */
+  async open(): Promise<Ink> {
+    this.unsent = [...(await listUnsent(this.editionId))];
+    const { ink, refused } = replay([...this.confirmed, ...this.unsent]);
+    await this.drop(refused);
+    if (this.unsent.length > 0) void this.flush();
+    return ink;
+  }
+
+  async add(gesture: Gesture): Promise<void> {
+    this.unsent.push(gesture);
+    this.state = { kind: 'saving' };
+    await keepUnsent(this.editionId, gesture);
+    await this.flush();
+  }
+
+  get unsentCount(): number {
+    return this.unsent.length;
+  }
+
+  close(): void {
+    this.closed = true;
+    if (this.timer) clearTimeout(this.timer);
+  }
+
+  async flush(): Promise<void> {
+    if (this.sending || this.closed) return;
+    this.sending = true;
+    try {
+      while (this.unsent.length > 0) {
+        const batch = this.unsent.slice(0, MOST_AT_ONCE);
+        const reply = await this.send({ seenSeq: this.seenSeq, gestures: batch });
+        if (!reply) return this.retryLater();
+        if (reply.kind === 'saved') await this.confirm(batch, reply.headSeq);
+        else await this.rebase(reply);
+      }
+      this.state = { kind: 'saved', at: new Date() };
+    } finally {
+      this.sending = false;
+    }
+  }
+
+  /** Null when there was no usable answer: the gestures stay where they are. */
+  private async send(request: AppendRequest): Promise<AppendReply | null> {
+    try {
+      const response = await fetch(`/api/editions/${this.editionId}/gestures`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(request),
+      });
+      if (response.status === 401) this.state = { kind: 'signedOut', count: this.unsent.length };
+      if (!response.ok) return null;
+      const parsed = appendAnswerSchema.safeParse(await response.json());
+      return parsed.success ? parsed.data : null;
+    } catch {
+      return null;
+    }
+  }
+
+  private retryLater() {
+    if (this.state.kind !== 'signedOut') this.state = { kind: 'waiting', count: this.unsent.length };
+    if (this.closed) return;
+    this.timer = setTimeout(() => void this.flush(), RETRY_MS);
+  }
+
+  private async confirm(batch: readonly Gesture[], headSeq: number) {
+    this.confirmed.push(...batch);
+    this.unsent = this.unsent.slice(batch.length);
+    this.seenSeq = headSeq;
+    await forgetUnsent(this.editionId, new Set(batch.map((gesture) => gesture.id)));
+  }
+
+  private async rebase(reply: Extract<AppendReply, { kind: 'behind' }>) {
+    this.confirmed.push(...reply.missing.map((stored) => stored.gesture));
+    this.seenSeq = reply.headSeq;
+    const known = new Set(reply.missing.map((stored) => stored.gesture.id));
+    const arrived = this.unsent.filter((gesture) => known.has(gesture.id));
+    this.unsent = this.unsent.filter((gesture) => !known.has(gesture.id));
+    await forgetUnsent(this.editionId, new Set(arrived.map((gesture) => gesture.id)));
+    const { ink, refused } = replay([...this.confirmed, ...this.unsent]);
+    await this.drop(refused);
+    this.onRebase(ink, refused);
+  }
+
+  private async drop(refused: readonly Gesture[]) {
+    const ids = new Set(refused.map((gesture) => gesture.id));
+    this.unsent = this.unsent.filter((gesture) => !ids.has(gesture.id));
+    await forgetUnsent(this.editionId, ids);
+  }
+}

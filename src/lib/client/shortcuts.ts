@@ -1,0 +1,63 @@
+/** The desk's keys as rows: the handler, the help and the tests read the same list. */
+import type { Desk } from './desk.svelte';
+
+export interface Shortcut {
+  readonly keys: readonly string[];
+  /** With Ctrl or ⌘. */
+  readonly command?: boolean;
+  readonly shift?: boolean;
+  readonly shown: string;
+  readonly does: string;
+  readonly run: (desk: Desk, key: string) => void;
+}
+
+/** Keys of the strings 1 to 6, one row of the keyboard. */
+export const STRING_KEYS = ['q', 'w', 'e', 'r', 't', 'y'] as const;
+
+export const SHORTCUTS: readonly Shortcut[] = [
+  { keys: ['ArrowLeft'], shown: '←', does: 'previous moment', run: (desk) => desk.moveInTime(-1) },
+  { keys: ['ArrowRight'], shown: '→', does: 'next moment', run: (desk) => desk.moveInTime(1) },
+  { keys: ['ArrowUp'], shown: '↑', does: 'higher note', run: (desk) => desk.moveInPitch(1) },
+  { keys: ['ArrowDown'], shown: '↓', does: 'lower note', run: (desk) => desk.moveInPitch(-1) },
+  { keys: ['0', '1', '2', '3', '4'], shown: '0 – 4', does: 'left-hand finger', run: (desk, key) => desk.setFinger(Number(key)) },
+  {
+    keys: STRING_KEYS,
+    shown: 'q w e r t y',
+    does: 'strings 1 to 6',
+    run: (desk, key) => desk.setString(STRING_KEYS.indexOf(key as (typeof STRING_KEYS)[number]) + 1),
+  },
+  {
+    keys: ['p', 'i', 'm', 'a'],
+    shown: 'p i m a',
+    does: 'right-hand finger',
+    run: (desk, key) => desk.setPluck(key as 'p' | 'i' | 'm' | 'a'),
+  },
+  { keys: ['Enter'], shown: 'Enter', does: 'ink the note as it stands', run: (desk) => desk.inkSelection() },
+  { keys: ['Backspace', 'Delete'], shown: '⌫', does: 'back to pencil', run: (desk) => desk.pencilSelection() },
+  { keys: ['n'], shown: 'n', does: 'next finding', run: (desk) => desk.moveToFinding(1) },
+  { keys: ['N'], shift: true, shown: 'Shift n', does: 'previous finding', run: (desk) => desk.moveToFinding(-1) },
+  { keys: ['z'], command: true, shown: 'Ctrl z', does: 'undo', run: (desk) => desk.undo() },
+  { keys: ['y'], command: true, shown: 'Ctrl y', does: 'redo', run: (desk) => desk.redo() },
+  { keys: ['Z'], command: true, shift: true, shown: 'Ctrl Shift z', does: 'redo', run: (desk) => desk.redo() },
+];
+
+export interface KeyPress {
+  readonly key: string;
+  readonly ctrlKey: boolean;
+  readonly metaKey: boolean;
+  readonly shiftKey: boolean;
+  readonly altKey: boolean;
+}
+
+/** The row that a key press asks for, or null. */
+export function maybeShortcut(press: KeyPress): Shortcut | null {
+  if (press.altKey) return null;
+  const command = press.ctrlKey || press.metaKey;
+  return (
+    SHORTCUTS.find(
+      (row) => row.keys.includes(press.key) && !!row.command === command && (!!row.shift === press.shiftKey || !isLetter(press.key)),
+    ) ?? null
+  );
+}
+
+const isLetter = (key: string) => /^[a-z]$/i.test(key);

@@ -1,0 +1,159 @@
+<script lang="ts">
+  import { onDestroy } from 'svelte';
+  import Undo2 from '@lucide/svelte/icons/undo-2';
+  import Redo2 from '@lucide/svelte/icons/redo-2';
+  import Download from '@lucide/svelte/icons/download';
+  import Keyboard from '@lucide/svelte/icons/keyboard';
+  import Rosette from '$lib/components/Rosette.svelte';
+  import { pitchName } from '$core/music/pitch';
+  import { assumptionText, importErrorText } from '$core/messages/en';
+  import type { ExportKind } from '$core/formats/musicxml/exportFingered';
+  import { Desk, type DeskOpening } from '$lib/client/desk.svelte';
+  import { maybeShortcut } from '$lib/client/shortcuts';
+  import FindingsPanel from './FindingsPanel.svelte';
+  import KeyHelp from './KeyHelp.svelte';
+  import NotePanel from './NotePanel.svelte';
+  import SaveState from './SaveState.svelte';
+  import ScorePage from './ScorePage.svelte';
+
+  interface Props {
+    opening: DeskOpening;
+    title: string;
+  }
+  let { opening, title }: Props = $props();
+
+  // A desk belongs to the piece that it was opened with; the page makes a new one for another piece.
+  // svelte-ignore state_referenced_locally
+  const desk = new Desk(opening);
+  onDestroy(() => desk.close());
+
+  let help = $state(false);
+
+  const conflicts = $derived(
+    new Set(desk.findings.filter((f) => /unplayable|Contradicts/.test(f.code)).flatMap((f) => f.uids)),
+  );
+  const noteOf = $derived(new Map((desk.score?.notes ?? []).map((note) => [note.uid, note])));
+  const nameOf = (uid: string) => (noteOf.get(uid) ? pitchName(noteOf.get(uid)!.pitch) : '');
+  const effort = (tenths: number) => (tenths / 10).toFixed(1);
+
+  function onkeydown(event: KeyboardEvent) {
+    if (help || isTyping(event.target)) return;
+    if (event.key === '?') {
+      help = true;
+      return;
+    }
+    const row = maybeShortcut(event);
+    if (!row || (event.key === 'Enter' && event.target instanceof HTMLElement && event.target.closest('button, a'))) return;
+    event.preventDefault();
+    row.run(desk, event.key);
+  }
+
+  const isTyping = (target: EventTarget | null) =>
+    target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;
+
+  async function download(kind: ExportKind) {
+    const bytes = await desk.exportAs(kind);
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(new Blob([new Uint8Array(bytes)], { type: 'application/octet-stream' }));
+    link.download = `${fileStem(title)}.fingered.${kind}`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+  }
+
+  const fileStem = (text: string) => text.trim().toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'piece';
+</script>
+
+<svelte:window {onkeydown} />
+
+<div class="flex h-screen flex-col">
+  <header class="border-base-300 bg-base-100 flex items-center gap-3 border-b px-4 py-2">
+    <a href="/shelf" class="flex items-center gap-2" aria-label="To the shelf">
+      <Rosette size={24} />
+      <span class="text-sm underline-offset-4 hover:underline">Shelf</span>
+    </a>
+    <span class="opacity-40" aria-hidden="true">/</span>
+    <h1 class="font-serif text-lg font-semibold">{title}</h1>
+    <span class="ml-3"><SaveState state={desk.saver.state} /></span>
+    <div class="ml-auto flex items-center gap-1">
+      <button class="btn btn-ghost btn-sm" onclick={() => desk.undo()} disabled={!desk.canUndo} aria-label="Undo" title="Undo (Ctrl z)">
+        <Undo2 size={18} aria-hidden="true" />
+      </button>
+      <button class="btn btn-ghost btn-sm" onclick={() => desk.redo()} disabled={!desk.canRedo} aria-label="Redo" title="Redo (Ctrl y)">
+        <Redo2 size={18} aria-hidden="true" />
+      </button>
+      <button class="btn btn-ghost btn-sm" onclick={() => (help = true)} aria-label="Keys" title="Keys (?)">
+        <Keyboard size={18} aria-hidden="true" />
+      </button>
+      <button class="btn btn-sm btn-outline ml-2" onclick={() => download('musicxml')} disabled={!desk.plan}>
+        <Download size={16} aria-hidden="true" /> .musicxml
+      </button>
+      <button class="btn btn-sm btn-outline" onclick={() => download('mxl')} disabled={!desk.plan}>
+        <Download size={16} aria-hidden="true" /> .mxl
+      </button>
+    </div>
+  </header>
+
+  <div class="flex min-h-0 flex-1">
+    <main class="min-w-0 flex-1 overflow-y-auto p-4" aria-busy={desk.busy}>
+      {#if desk.refusal}
+        <p role="alert" class="rounded-box border-error border p-6">{importErrorText(desk.refusal)}</p>
+      {:else if desk.page}
+        <div class="rounded-box mx-auto max-w-5xl px-3 shadow-sm" style:background="var(--paper)">
+          <ScorePage
+            page={desk.page}
+            marks={desk.placed}
+            selectedUid={desk.selectedUid}
+            {conflicts}
+            describe={(uid) => `${nameOf(uid)}, bar ${desk.barOf(uid)}`}
+            select={(uid) => desk.select(uid)}
+          />
+        </div>
+      {:else}
+        <p class="p-12 text-center font-serif text-xl" role="status">Engraving …</p>
+      {/if}
+    </main>
+
+    <aside class="border-base-300 bg-base-100 flex w-76 shrink-0 flex-col gap-5 overflow-y-auto border-l p-4" aria-label="Note and findings">
+      {#if desk.notice}
+        <p role="alert" class="text-warning text-sm">{desk.notice}</p>
+      {/if}
+      {#if desk.selected}
+        <NotePanel
+          note={desk.selected}
+          name={nameOf(desk.selected.uid)}
+          bar={desk.barOf(desk.selected.uid)}
+          ink={desk.inkOf(desk.selected.uid)}
+          choices={desk.choices}
+          choose={(finger, string) => desk.choose(finger, string)}
+          pluck={(letter) => desk.setPluck(letter)}
+        />
+      {:else if desk.busy && !desk.refusal}
+        <p class="text-sm" role="status">Planning both hands …</p>
+      {/if}
+      {#if desk.plan}
+        <FindingsPanel findings={desk.findings} barOf={(uid) => desk.barOf(uid)} go={(uid) => desk.select(uid)} />
+        <section aria-labelledby="plan-heading" class="text-sm">
+          <h2 id="plan-heading" class="mb-1 font-semibold">Whole piece</h2>
+          <p>
+            Effort {effort(desk.plan.cost)}: left {effort(desk.plan.leftCost)}, right {effort(desk.plan.rightCost)}; shifts {desk.plan.shifts.length},
+            barres {desk.plan.barres.length}.
+            {#if desk.plan.lowerBound === desk.plan.cost}Proven: each hand at its least.{/if}
+          </p>
+          <ul class="mt-2 flex flex-col gap-1 text-xs leading-snug opacity-85">
+            {#each desk.score?.assumptions ?? [] as assumption (assumption.code)}
+              <li>{assumptionText(assumption)}</li>
+            {/each}
+          </ul>
+          <p class="mt-3 text-xs leading-snug opacity-85">
+            Stretches, barres and repetition can injure: warm up, rest every 20 to 30 minutes, stop at pain, numbness or tingling and see a
+            qualified health professional. Oculon advises; the teacher decides.
+          </p>
+        </section>
+      {/if}
+    </aside>
+  </div>
+</div>
+
+{#if help}
+  <KeyHelp close={() => (help = false)} />
+{/if}

@@ -1,0 +1,98 @@
+<!-- The selected note: what it is, how it stands, and every other choice with its exact price. -->
+<script lang="ts">
+  import type { LeftChoice, NoteChoices, PlannedNote } from '$core/fingering/plan';
+  import type { InkMarks } from '$core/fingering/ink';
+  import type { LeftTermId } from '$core/fingering/left/terms';
+  import { roman } from '$core/fingering/marks/mark';
+  import { REASONS } from '$core/messages/en';
+  import { STRING_KEYS } from '$lib/client/shortcuts';
+
+  interface Props {
+    note: PlannedNote;
+    name: string;
+    bar: string;
+    ink: InkMarks;
+    choices: NoteChoices | null;
+    choose: (finger: number, string: number) => void;
+    pluck: (letter: 'p' | 'i' | 'm' | 'a') => void;
+  }
+  let { note, name, bar, ink, choices, choose, pluck }: Props = $props();
+
+  const SHOWN = 8;
+  const inked = $derived(ink.finger !== null || ink.string !== null || ink.pluck !== null);
+  const effort = (tenths: number) => (tenths === 0 ? 'best' : `+${(tenths / 10).toFixed(1)}`);
+
+  function reasonText(choice: LeftChoice): string {
+    const dearer = choice.reasons.filter((reason) => reason.difference > 0);
+    return dearer.map((reason) => `${REASONS[reason.term as LeftTermId]} +${(reason.difference / 10).toFixed(1)}`).join(', ');
+  }
+  const positionOf = (choice: LeftChoice) => (choice.finger === 0 ? 'open' : roman(Math.max(1, choice.fret - choice.finger + 1)));
+</script>
+
+<section aria-labelledby="note-heading" class="flex flex-col gap-3">
+  <div class="flex items-baseline gap-2">
+    <h2 id="note-heading" class="font-serif text-2xl font-semibold">{name}</h2>
+    <span class="text-sm">bar {bar}</span>
+    <span
+      class="ml-auto rounded-sm px-2 py-0.5 text-xs {inked ? 'bg-base-content text-base-100 font-semibold' : 'border-base-content/50 border border-dashed'}"
+      data-testid="note-state">{inked ? 'ink' : 'pencil'}</span
+    >
+  </div>
+
+  <table class="w-full text-sm" data-testid="candidates">
+    <caption class="mb-1 text-left text-xs">Left hand: finger, string, position, extra effort</caption>
+    <tbody>
+      {#each (choices?.left ?? []).slice(0, SHOWN) as choice (`${choice.finger}-${choice.string}`)}
+        {@const current = choice.finger === note.finger && choice.string === note.string}
+        <tr class="border-base-300 border-t align-top {current ? 'bg-base-200' : ''}">
+          <td class="p-0" colspan="4">
+            <button
+              class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[1.6rem_1.9rem_2.6rem_1fr] items-baseline gap-x-1 px-1.5 py-1 text-left"
+              aria-pressed={current}
+              aria-label="finger {choice.finger}, string {choice.string}, {effort(choice.extraCost)}"
+              onclick={() => choose(choice.finger, choice.string)}
+            >
+              <span class="font-serif text-lg leading-none font-semibold">{choice.finger}</span>
+              <span class="border-base-content/70 inline-grid size-5 place-items-center self-center rounded-full border text-xs">{choice.string}</span>
+              <span>{positionOf(choice)}</span>
+              <span class="text-right tabular-nums {choice.extraCost === 0 ? 'font-semibold' : ''}">{effort(choice.extraCost)}</span>
+              {#if choice.reasons.length > 0}
+                <span class="col-span-4 text-xs leading-snug opacity-80">{reasonText(choice)}</span>
+              {/if}
+            </button>
+          </td>
+        </tr>
+      {:else}
+        <tr><td class="py-2 text-xs">Working out the prices …</td></tr>
+      {/each}
+    </tbody>
+  </table>
+
+  {#if (choices?.right.length ?? 0) > 0}
+    <div>
+      <p class="mb-1 text-xs">Right hand</p>
+      <div class="flex gap-1.5" data-testid="letters">
+        {#each choices!.right as choice (choice.pluck)}
+          <button
+            class="border-base-300 flex-1 cursor-pointer rounded border px-2 py-1 text-center {choice.pluck === note.pluck ? 'bg-base-200 border-base-content/60' : ''}"
+            aria-pressed={choice.pluck === note.pluck}
+            onclick={() => pluck(choice.pluck)}
+          >
+            <span class="font-serif text-lg leading-none italic">{choice.pluck}</span>
+            <span class="block text-xs tabular-nums">{effort(choice.extraCost)}</span>
+          </button>
+        {/each}
+      </div>
+    </div>
+  {:else if choices}
+    <p class="text-xs">Right hand: slurred, not plucked.</p>
+  {/if}
+
+  <p class="text-xs leading-relaxed opacity-80">
+    <kbd class="kbd kbd-xs">0</kbd>–<kbd class="kbd kbd-xs">4</kbd> finger, <kbd class="kbd kbd-xs">{STRING_KEYS[0]}</kbd>…<kbd
+      class="kbd kbd-xs">{STRING_KEYS[5]}</kbd
+    >
+    string, <kbd class="kbd kbd-xs">p</kbd> <kbd class="kbd kbd-xs">i</kbd> <kbd class="kbd kbd-xs">m</kbd>
+    <kbd class="kbd kbd-xs">a</kbd>, <kbd class="kbd kbd-xs">Enter</kbd> ink, <kbd class="kbd kbd-xs">⌫</kbd> pencil
+  </p>
+</section>

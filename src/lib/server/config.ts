@@ -1,0 +1,24 @@
+/** The server's settings, from the environment that `./start` prepares. */
+import { z } from 'zod';
+
+const schema = z.object({
+  OCULON_DATABASE_URL: z.string().min(1),
+  OCULON_DEMO: z.enum(['0', '1']).default('0'),
+});
+
+export interface Config {
+  readonly databaseUrl: string;
+  /** Shows the demo's credentials and signs the first visitor in. Never set it where others can reach the server. */
+  readonly demo: boolean;
+}
+
+let known: Config | null = null;
+
+/** @throws ZodError when the environment is incomplete */
+export function config(): Config {
+  if (!known) {
+    const env = schema.parse(process.env);
+    known = { databaseUrl: env.OCULON_DATABASE_URL, demo: env.OCULON_DEMO === '1' };
+  }
+  return known;
+}

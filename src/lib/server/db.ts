@@ -1,0 +1,42 @@
+/** The one way to the database: a transaction bound to a studio. */
+import pg from 'pg';
+import { config } from './config';
+
+let pool: pg.Pool | null = null;
+
+function thePool(): pg.Pool {
+  pool ??= new pg.Pool({ connectionString: config().databaseUrl, max: 8 });
+  return pool;
+}
+
+export type Transaction = pg.PoolClient;
+
+/** Runs `work` in a transaction that sees one studio's rows only; rolls back when it throws. */
+export async function withTransaction<T>(studioId: string, work: (tx: Transaction) => Promise<T>): Promise<T> {
+  const client = await thePool().connect();
+  try {
+    await client.query('BEGIN');
+    await client.query(`SELECT set_config('oculon.studio_id', $1, true)`, [studioId]);
+    const result = await work(client);
+    await client.query('COMMIT');
+    client.release();
+    return result;
+  } catch (error) {
+    // A connection that cannot even roll back is thrown away.
+    await client.query('ROLLBACK').then(
+      () => client.release(),
+      () => client.release(true),
+    );
+    throw error;
+  }
+}
+
+/** For the two questions that are asked before the studio is known; row-level security shows nothing else. */
+export async function beforeStudio<T extends pg.QueryResultRow>(sql: string, values: unknown[]): Promise<readonly T[]> {
+  return (await thePool().query<T>(sql, values)).rows;
+}
+
+export async function closePool(): Promise<void> {
+  await pool?.end();
+  pool = null;
+}

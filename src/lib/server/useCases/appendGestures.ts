@@ -1,0 +1,44 @@
+/** The saving of an edition: append what the client has done, or answer with what it has not seen. */
+import type { Gesture } from '../../../core/fingering/edition/operation';
+import { withTransaction } from '../db';
+import {
+  insertGesture,
+  listGesturesAfter,
+  listKnownIds,
+  maybeLockHead,
+  moveHead,
+  type StoredGesture,
+} from '../repositories/gestures';
+
+export type AppendAnswer =
+  | { readonly kind: 'saved'; readonly headSeq: number }
+  | { readonly kind: 'behind'; readonly headSeq: number; readonly missing: readonly StoredGesture[] }
+  | { readonly kind: 'unknownEdition' };
+
+/**
+ * One transaction: when it answers `saved`, the gestures are committed. A gesture sent again (its answer was
+ * lost) is not stored twice and counts as seen.
+ */
+export async function appendGestures(
+  owner: { readonly studioId: string; readonly userId: string },
+  editionId: string,
+  seenSeq: number,
+  gestures: readonly Gesture[],
+): Promise<AppendAnswer> {
+  return withTransaction(owner.studioId, async (tx): Promise<AppendAnswer> => {
+    const headSeq = await maybeLockHead(tx, editionId);
+    if (headSeq === null) return { kind: 'unknownEdition' };
+    const missing = await listGesturesAfter(tx, editionId, seenSeq);
+    const own = new Set(gestures.map((gesture) => gesture.id));
+    if (missing.some((stored) => !own.has(stored.gesture.id))) return { kind: 'behind', headSeq, missing };
+
+    const known = await listKnownIds(tx, editionId, [...own]);
+    let seq = headSeq;
+    for (const gesture of gestures) {
+      if (known.has(gesture.id)) continue;
+      await insertGesture(tx, { ...owner, editionId, seq: ++seq, gesture });
+    }
+    await moveHead(tx, editionId, seq);
+    return { kind: 'saved', headSeq: seq };
+  });
+}

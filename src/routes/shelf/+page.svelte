@@ -1,0 +1,106 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { invalidateAll } from '$app/navigation';
+  import FileUp from '@lucide/svelte/icons/file-up';
+  import Search from '@lucide/svelte/icons/search';
+  import Rosette from '$lib/components/Rosette.svelte';
+  import PieceCard from '$lib/components/shelf/PieceCard.svelte';
+  import ImportResults from '$lib/components/shelf/ImportResults.svelte';
+  import { importFiles, type ImportResult } from '$lib/components/shelf/importFiles';
+  import { warmUp } from '$lib/client/workers';
+
+  let { data } = $props();
+  let query = $state('');
+  let over = $state(0);
+  let importing = $state(false);
+  let results = $state<readonly ImportResult[]>([]);
+  let picker: HTMLInputElement;
+
+  const shown = $derived(data.pieces.filter((piece) => piece.title.toLowerCase().includes(query.trim().toLowerCase())));
+
+  async function take(files: readonly File[]) {
+    if (files.length === 0) return;
+    importing = true;
+    results = await importFiles(files);
+    importing = false;
+    await invalidateAll();
+  }
+
+  function drop(event: DragEvent) {
+    event.preventDefault();
+    over = 0;
+    void take([...(event.dataTransfer?.files ?? [])]);
+  }
+
+  onMount(warmUp);
+</script>
+
+<svelte:head><title>Shelf · Oculon</title></svelte:head>
+
+<svelte:window
+  ondragover={(event) => event.preventDefault()}
+  ondragenter={() => over++}
+  ondragleave={() => over--}
+  ondrop={drop}
+/>
+
+<header class="border-base-300 bg-base-100 border-b">
+  <div class="mx-auto flex max-w-6xl items-center gap-3 px-6 py-3">
+    <Rosette />
+    <span class="font-serif text-xl font-semibold">Oculon</span>
+    <span class="mx-2 opacity-40" aria-hidden="true">/</span>
+    <h1 class="text-base">Shelf</h1>
+    <span class="ml-auto text-sm">{data.visitor.displayName} · {data.visitor.studioName}</span>
+    <form method="POST" action="/sign-out"><button class="btn btn-ghost btn-sm">Sign out</button></form>
+  </div>
+</header>
+
+<main class="mx-auto max-w-6xl px-6 py-8">
+  <div class="mb-6 flex flex-wrap items-center gap-3">
+    <label class="input w-72">
+      <Search size={16} aria-hidden="true" />
+      <input type="search" placeholder="Find a piece" aria-label="Find a piece" bind:value={query} />
+    </label>
+    <p class="text-sm" aria-live="polite">{shown.length} of {data.pieces.length}</p>
+    <button class="btn btn-primary ml-auto" onclick={() => picker.click()} disabled={importing}>
+      <FileUp size={18} aria-hidden="true" />
+      {importing ? 'Importing …' : 'Import scores'}
+    </button>
+    <input
+      bind:this={picker}
+      type="file"
+      multiple
+      accept=".musicxml,.xml,.mxl"
+      class="hidden"
+      aria-label="Score files"
+      onchange={(event) => {
+        void take([...(event.currentTarget.files ?? [])]);
+        event.currentTarget.value = '';
+      }}
+    />
+  </div>
+
+  <ImportResults {results} dismiss={() => (results = [])} />
+
+  {#if data.pieces.length === 0}
+    <div class="rounded-box border-base-300 border border-dashed p-12 text-center">
+      <p class="font-serif text-2xl">The shelf is empty.</p>
+      <p class="mt-2">Drop a MusicXML file anywhere on this page. Its bytes are kept as they are; a fingering is proposed at once.</p>
+    </div>
+  {:else if shown.length === 0}
+    <p class="py-10 text-center">No piece is called “{query}”.</p>
+  {:else}
+    <ul class="grid grid-cols-1 gap-5 md:grid-cols-2">
+      {#each shown as piece (piece.id)}
+        <li><PieceCard {piece} /></li>
+      {/each}
+    </ul>
+  {/if}
+  <p class="mt-8 text-center text-sm">Drop .musicxml, .xml or .mxl files anywhere on this page.</p>
+</main>
+
+{#if over > 0}
+  <div class="bg-base-200/90 pointer-events-none fixed inset-0 grid place-items-center">
+    <p class="rounded-box border-primary bg-base-100 border-2 border-dashed px-12 py-10 font-serif text-2xl">Let go to import</p>
+  </div>
+{/if}

@@ -1,0 +1,45 @@
+/** Verovio, set up for the desk: one long page whose systems never reflow. */
+import createVerovioModule from 'verovio/wasm';
+import { VerovioToolkit } from 'verovio/esm';
+import { readEngravedPage } from '../core/engraving/readPage';
+import type { EngravedPage } from '../core/engraving/page';
+import { engravingSplices } from '../core/formats/musicxml/engravingText';
+import type { ScoreDocument } from '../core/formats/musicxml/readScore';
+import { applySplices } from '../core/formats/musicxml/splice';
+
+/** Room between the systems is for marks at full density; the width is for a laptop's screen. */
+const OPTIONS = {
+  pageWidth: 2150,
+  pageHeight: 60000,
+  adjustPageHeight: true,
+  breaks: 'auto',
+  scale: 100,
+  unit: 9,
+  header: 'none',
+  footer: 'none',
+  svgBoundingBoxes: true,
+  svgViewBox: true,
+  spacingSystem: 16,
+  spacingNonLinear: 0.56,
+  spacingLinear: 0.3,
+  staffLineWidth: 0.17,
+  pageMarginLeft: 40,
+  pageMarginRight: 40,
+  pageMarginTop: 110,
+  pageMarginBottom: 110,
+  xmlIdSeed: 7,
+} as const;
+
+let toolkit: Promise<VerovioToolkit> | null = null;
+
+export const loadEngraver = (): Promise<VerovioToolkit> =>
+  (toolkit ??= createVerovioModule().then((module) => new VerovioToolkit(module)));
+
+/** @throws Error when the engraver cannot read what the importer could: a bug */
+export async function engrave(text: string, document: ScoreDocument): Promise<EngravedPage> {
+  const engraver = await loadEngraver();
+  const { splices, placeKeepers } = engravingSplices(document);
+  engraver.setOptions(OPTIONS);
+  if (!engraver.loadData(applySplices(text, splices))) throw new Error(`engraver: ${engraver.getLog()}`);
+  return readEngravedPage(engraver.renderToSVG(1), new Set(placeKeepers));
+}

@@ -1,0 +1,14 @@
+/** The engraver's modules carry no types of their own. */
+declare module 'verovio/wasm' {
+  export default function createVerovioModule(): Promise<unknown>;
+}
+declare module 'verovio/esm' {
+  export class VerovioToolkit {
+    constructor(module: unknown);
+    setOptions(options: Readonly<Record<string, string | number | boolean>>): void;
+    loadData(data: string): boolean;
+    getPageCount(): number;
+    renderToSVG(page: number): string;
+    getLog(): string;
+  }
+}
