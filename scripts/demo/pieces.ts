@@ -1,6 +1,6 @@
 /**
  * The demo's pieces, composed for Oculon. Pitches sound as written here; lengths are w h q e s with dots and
- * stay until the next one; `r` rests, `[ ]` is a chord, `( )` a slur, `|` a bar line.
+ * stay until the next one; `r` rests, `x` is silent without a sign, `[ ]` is a chord, `( )` a slur, `|` a bar line.
  */
 
 export interface DemoPiece {
@@ -74,8 +74,8 @@ export const DEMO_PIECES: readonly DemoPiece[] = [
     voices: [
       `G4h. F#4q | E4h. D4q | C4h. B3q | D#4h F#4 | E4h. F#4q | G4h. A4q | B4h A4q G4 | F#4w |
        G4h. E4q | E4h C4 | F#4h. G4q | G4w | E4h. G4q | F#4h E4 | D#4h. F#4q | E4w`,
-      `rq G3 B3 G3 | rq G3 C4 G3 | rq E3 A3 E3 | rq A3 B3 A3 | rq B3 G3 B3 | rq B3 D4 B3 | rq G3 B3 B3 | rq A3 D4 A3 |
-       rq C4 G3 C4 | rq A3 E3 A3 | rq A3 C4 A3 | rq B3 D4 B3 | rq G3 C4 G3 | rq C4 A3 C4 | rq A3 F#3 A3 | rq B3 G3h`,
+      `xq G3 B3 G3 | xq G3 C4 G3 | xq E3 A3 E3 | xq A3 B3 A3 | xq B3 G3 B3 | xq B3 D4 B3 | xq G3 B3 B3 | xq A3 D4 A3 |
+       xq C4 G3 C4 | xq A3 E3 A3 | xq A3 C4 A3 | xq B3 D4 B3 | xq G3 C4 G3 | xq C4 A3 C4 | xq A3 F#3 A3 | xq B3 G3h`,
       'E2w | C3 | A2 | B2 | E2 | G2 | E2 | D3 | C3 | A2 | D3 | G2 | C3 | A2 | B2 | E2',
     ],
   },

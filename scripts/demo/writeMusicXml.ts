@@ -18,6 +18,7 @@ interface Event {
   readonly onset: number;
   readonly slurStart: boolean;
   readonly slurStop: boolean;
+  readonly hidden: boolean;
 }
 
 export function writeMusicXml(piece: DemoPiece): string {
@@ -48,16 +49,16 @@ function parseVoice(text: string): Event[][] {
   let dotted = false;
   return text.split('|').map((bar) => {
     let onset = 0;
-    const tokens = bar.match(/\(?(?:\[[^\]]*\]|r|[A-G][#b]?\d)[whqes]?\.?\)?/g) ?? [];
+    const tokens = bar.match(/\(?(?:\[[^\]]*\]|[rx]|[A-G][#b]?\d)[whqes]?\.?\)?/g) ?? [];
     return tokens.map((token) => {
-      const [, slurStart, body, letter, dot, slurStop] = /^(\()?(\[[^\]]*\]|r|[A-G][#b]?\d)([whqes])?(\.)?(\))?$/.exec(token)!;
+      const [, slurStart, body, letter, dot, slurStop] = /^(\()?(\[[^\]]*\]|[rx]|[A-G][#b]?\d)([whqes])?(\.)?(\))?$/.exec(token)!;
       if (letter) {
         length = LENGTHS[letter]!;
         dotted = dot === '.';
       }
       const ticks = dotted ? length.ticks * 1.5 : length.ticks;
-      const pitches = body === 'r' ? [] : body!.replace(/[[\]]/g, '').split(' ');
-      const event = { pitches, type: length.type, dotted, ticks, onset, slurStart: !!slurStart, slurStop: !!slurStop };
+      const pitches = body === 'r' || body === 'x' ? [] : body!.replace(/[[\]]/g, '').split(' ');
+      const event = { pitches, type: length.type, dotted, ticks, onset, slurStart: !!slurStart, slurStop: !!slurStop, hidden: body === 'x' };
       onset += ticks;
       return event;
     });
@@ -113,6 +114,7 @@ function beamsOf(events: readonly Event[], beatTicks: number): string[][] {
 function eventXml(event: Event, voice: number, voiceCount: number, beams: readonly string[]): string[] {
   const stem = voiceCount === 1 ? '' : `<stem>${voice === 0 ? 'up' : 'down'}</stem>`;
   const tail = `<voice>${voice + 1}</voice><type>${event.type}</type>${event.dotted ? '<dot/>' : ''}`;
+  if (event.hidden) return [`      <forward><duration>${event.ticks}</duration></forward>`];
   if (event.pitches.length === 0) {
     return [`      <note><rest/><duration>${event.ticks}</duration>${tail}</note>`];
   }

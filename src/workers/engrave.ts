@@ -9,7 +9,7 @@ import { applySplices } from '../core/formats/musicxml/splice';
 
 /** Room between the systems is for marks at full density; the width is for a laptop's screen. */
 const OPTIONS = {
-  pageWidth: 2150,
+  pageWidth: 1760,
   pageHeight: 60000,
   adjustPageHeight: true,
   breaks: 'auto',
@@ -19,10 +19,10 @@ const OPTIONS = {
   footer: 'none',
   svgBoundingBoxes: true,
   svgViewBox: true,
-  spacingSystem: 16,
+  spacingSystem: 14,
   spacingNonLinear: 0.56,
   spacingLinear: 0.3,
-  staffLineWidth: 0.17,
+  staffLineWidth: 0.22,
   pageMarginLeft: 40,
   pageMarginRight: 40,
   pageMarginTop: 110,

@@ -16,7 +16,7 @@ export interface PlacedMark extends Mark {
 const SIZES: Readonly<Record<MarkKind, { readonly width: number; readonly height: number }>> = {
   finger: { width: 0.72, height: 0.98 },
   unplanned: { width: 0.72, height: 0.98 },
-  pluck: { width: 0.95, height: 1.05 },
+  pluck: { width: 0.95, height: 1.28 },
   string: { width: 1.3, height: 1.3 },
   barre: { width: 0.62, height: 1.2 },
 };
@@ -24,6 +24,12 @@ const SIZES: Readonly<Record<MarkKind, { readonly width: number; readonly height
 /** In staff spaces: between a mark and what it must not touch, and between rows. */
 const GAP = 0.18;
 const ROW_GAP = 0.3;
+
+/** Room beside a mark in a row, in staff spaces. */
+const SIDE_MARGIN = 0.25;
+
+/** Of the stacks of a row, so many fit on its line; the rest stand further out. */
+const SHARE_ON_THE_LINE = 0.8;
 
 /** How far to the left a numeral may go before it tries a place above or below its note. */
 const FARTHEST_LEFT = 2.6;
@@ -109,9 +115,9 @@ function placeRows(
     for (const row of rows) {
       const stacks = stacksOf(row.filter((mark) => mark.below === below), page, noteOf);
       if (stacks.length === 0) continue;
-      const edge = edgeOf(stacks, outermost, system, below, space);
-      for (const stack of stacks) {
-        let y = edge;
+      const edges = edgesOf(stacks, outermost, system, below, space);
+      for (const [k, stack] of stacks.entries()) {
+        let y = edges[k]!;
         for (const { mark, x, size } of stack) {
           y = below ? y : y - size.height;
           const box = { x, y, ...size };
@@ -149,25 +155,27 @@ function stacksOf(marks: readonly Mark[], page: EngravedPage, noteOf: ReadonlyMa
   return [...columns.values()];
 }
 
-/** The line that a row stands on: clear of everything in its columns, the same for the whole system. */
-function edgeOf(
+/**
+ * Where each stack of a row begins: on one line for the whole system as far as most of them fit there, further
+ * out where something is in the way (a tempo, a high note).
+ */
+function edgesOf(
   stacks: readonly (readonly Stacked[])[],
   solid: readonly Box[],
   system: SystemBox,
   below: boolean,
   space: number,
-): number {
-  let edge = below ? system.staffBottom : system.staffTop;
-  const margin = 0.4 * space;
-  for (const stack of stacks) {
-    const left = Math.min(...stack.map((one) => one.x)) - margin;
-    const end = Math.max(...stack.map((one) => one.x + one.size.width)) + margin;
-    for (const box of solid) {
-      if (box.x >= end || right(box) <= left) continue;
-      edge = below ? Math.max(edge, bottom(box)) : Math.min(edge, box.y);
-    }
-  }
-  return below ? edge + ROW_GAP * space : edge - ROW_GAP * space;
+): readonly number[] {
+  const staff = below ? system.staffBottom : system.staffTop;
+  const sign = below ? 1 : -1;
+  const own = stacks.map((stack) => {
+    const left = Math.min(...stack.map((one) => one.x)) - SIDE_MARGIN * space;
+    const end = Math.max(...stack.map((one) => one.x + one.size.width)) + SIDE_MARGIN * space;
+    const met = solid.filter((box) => box.x < end && right(box) > left);
+    return Math.max(0, ...met.map((box) => sign * ((below ? bottom(box) : box.y) - staff)));
+  });
+  const line = [...own].sort((a, b) => a - b)[Math.floor((own.length - 1) * SHARE_ON_THE_LINE)] ?? 0;
+  return own.map((out) => staff + sign * (Math.max(out, line) + ROW_GAP * space));
 }
 
 function lineEnd(

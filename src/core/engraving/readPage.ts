@@ -9,8 +9,14 @@ const ELEMENTS = new Set(['g', 'path', 'use', 'polygon', 'polyline', 'rect', 'el
 const ATTRIBUTES = new Set([
   'd', 'x', 'y', 'width', 'height', 'transform', 'points', 'cx', 'cy', 'rx', 'ry', 'fill', 'stroke', 'stroke-width',
   'stroke-dasharray', 'stroke-linecap', 'stroke-linejoin', 'fill-opacity', 'stroke-opacity', 'opacity', 'font-size',
-  'font-family', 'font-style', 'font-weight', 'text-anchor', 'viewBox', 'class', 'id',
+  'font-style', 'font-weight', 'text-anchor', 'viewBox', 'class', 'id',
 ]);
+/** Notes inside words (a metronome mark) come in a music font's private code points; text fonts have these. */
+const MUSIC_IN_TEXT: Readonly<Record<string, string>> = {
+  '\uECA3': '\u{1D15E}', '\uECA5': '\u2669', '\uECA7': '\u266A', '\uECB7': '.', '\uE1D3': '\u{1D15E}', '\uE1D5': '\u2669',
+  '\uE1D7': '\u266A', '\uE1E7': '.',
+};
+
 const OBSTACLES = new Set([
   'note', 'stem', 'flag', 'accid', 'dots', 'rest', 'slur', 'tie', 'artic', 'clef', 'keySig', 'meterSig', 'tempo', 'dir',
   'dynam', 'hairpin', 'tupletNum', 'tupletBracket', 'fermata', 'trill', 'ending', 'mNum', 'reh', 'text',
@@ -59,7 +65,7 @@ class PageReader {
     });
     parser.on('opentag', (tag) => this.enter(tag));
     parser.on('text', (text) => {
-      if (!this.isDropped() && text.trim()) this.out.push(escapeText(text));
+      if (!this.isDropped() && text.trim()) this.out.push(escapeText(readable(text)));
     });
     parser.on('closetag', () => this.leave());
     parser.write(svg).close();
@@ -177,6 +183,8 @@ function polygonBox(points: string): Box {
   const y = Math.min(...ys);
   return { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
 }
+
+const readable = (text: string) => text.replace(/[\uE000-\uF8FF]/g, (glyph) => MUSIC_IN_TEXT[glyph] ?? '');
 
 const escapeText = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 

@@ -3,6 +3,7 @@ import type { Fretboard } from '../instrument/fretboard';
 import type { HandProfile } from '../instrument/handProfile';
 import type { Score } from '../score/model';
 import { type Ink, NO_INK } from './ink';
+import { pickAlternatives } from './alternatives';
 import { reasonsBetween, termTotals } from './left/explain';
 import type { HandState } from './left/handState';
 import { type LeftPlan, LeftPlanner } from './left/planLeft';
@@ -27,7 +28,20 @@ export class Planner {
 
   /** The best fingering around the ink. */
   plan(ink: Ink): FingeringPlan {
-    const left = this.left.plan(ink);
+    return this.withRightHand(this.left.plan(ink), ink);
+  }
+
+  /** Up to `count` other good plans, cheapest left hand first. Only for a piece without ink. */
+  alternatives(count: number): readonly FingeringPlan[] {
+    const best = this.left.plan(new Map());
+    const candidates = this.problem.strikes.flatMap((strike) => this.left.candidates(new Map(), strike.index));
+    return pickAlternatives(this.problem, best.states, candidates, count).map((states) => {
+      const cost = [...termTotals(this.problem, states).values()].reduce((sum, term) => sum + term, 0);
+      return this.withRightHand({ ...this.left.planOf(states, best.conflicts), cost, lowerBound: best.cost }, new Map());
+    });
+  }
+
+  private withRightHand(left: LeftPlan, ink: Ink): FingeringPlan {
     const right = planRight(this.problem, left.placements, ink);
     const notes = plannedNotes(this.problem, left, right);
     const shifts = shiftsOf(this.problem, left.states);

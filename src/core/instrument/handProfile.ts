@@ -1,4 +1,5 @@
 /** What one left hand can reach and how fast it moves. Lengths in mm, times in ms. */
+import { z } from 'zod';
 
 export type FingerPair = '12' | '23' | '34' | '13' | '24' | '14';
 
@@ -18,6 +19,23 @@ export interface HandProfile {
   readonly movementPerBitMs: number;
   readonly targetWidthMm: number;
 }
+
+const reachSchema = z
+  .object({ atEaseMm: z.number().positive(), atMostMm: z.number().positive() })
+  .refine((reach) => reach.atEaseMm < reach.atMostMm, 'the reach at ease must be less than the reach at most');
+
+/** A profile as it comes from outside. */
+export const handProfileSchema = z.strictObject({
+  id: z.string().min(1),
+  reach: z.strictObject({
+    '12': reachSchema, '23': reachSchema, '34': reachSchema, '13': reachSchema, '24': reachSchema, '14': reachSchema,
+  }),
+  highestFret: z.int().min(4).max(19),
+  barreStringsAtMost: z.int().min(1).max(6),
+  movementStartMs: z.number().min(0),
+  movementPerBitMs: z.number().positive(),
+  targetWidthMm: z.number().positive(),
+});
 
 /**
  * An adult hand on a full-size instrument. The reaches are from memory: one finger per fret lies at ease from

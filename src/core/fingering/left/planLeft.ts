@@ -56,8 +56,16 @@ export class LeftPlanner {
 
   plan(ink: Ink): LeftPlan {
     const { layers, solution } = this.solve(ink);
+    const conflicts = layers
+      .map((layer, k) => ({ strikes: [...layer.omitted], byInk: layer.omitted.size > this.free[k]!.omitted.size }))
+      .filter((conflict) => conflict.strikes.length > 0);
+    const plan = this.planOf(statesOn(layers, bestPath(solution)), conflicts);
+    return { ...plan, cost: solution.cost, lowerBound: solution.cost };
+  }
+
+  /** The placements on a path of states. */
+  planOf(states: readonly HandState[], conflicts: readonly LeftConflict[]): Omit<LeftPlan, 'cost' | 'lowerBound'> {
     const placements: (Placement | null)[] = this.problem.strikes.map(() => null);
-    const states = statesOn(layers, bestPath(solution));
     for (const moment of this.problem.moments) {
       const state = states[moment.index]!;
       for (const strike of moment.struck) {
@@ -65,10 +73,7 @@ export class LeftPlanner {
         if (slot >= 0) placements[strike] = state.placements[slot]!;
       }
     }
-    const conflicts = layers
-      .map((layer, k) => ({ strikes: [...layer.omitted], byInk: layer.omitted.size > this.free[k]!.omitted.size }))
-      .filter((conflict) => conflict.strikes.length > 0);
-    return { cost: solution.cost, lowerBound: solution.cost, placements, states, conflicts };
+    return { placements, states, conflicts };
   }
 
   /**

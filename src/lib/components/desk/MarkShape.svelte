@@ -12,7 +12,7 @@
   }
   let { mark, space, conflict }: Props = $props();
 
-  const SIZES = { finger: 1.42, unplanned: 1.5, pluck: 1.55, string: 1.05, barre: 1.3 } as const;
+  const SIZES = { finger: 1.42, unplanned: 1.5, pluck: 1.55, string: 1.12, barre: 1.3 } as const;
 
   const size = $derived(SIZES[mark.kind] * space);
   const x = $derived(mark.box.x + mark.box.width / 2);
@@ -20,7 +20,7 @@
   const fill = $derived(
     conflict || mark.kind === 'unplanned' ? 'var(--color-error)' : mark.state === 'pencil' ? 'var(--pencil)' : 'var(--paper-ink)',
   );
-  const weight = $derived(mark.state === 'ink' ? 800 : mark.state === 'printed' ? 560 : 400);
+  const weight = $derived(mark.state === 'ink' ? 800 : mark.state === 'printed' ? 600 : 440);
   /** Digits and small letters sit a little above the middle of their line. */
   const drop = $derived((mark.kind === 'pluck' ? 0.24 : 0.33) * size);
   const lineY = $derived(mark.kind === 'barre' ? y - 0.1 * space : y);
@@ -31,7 +31,7 @@
   data-mark={mark.kind}
   data-uid={mark.uid}
   data-state={mark.state}
-  font-family={mark.kind === 'pluck' ? "'Source Serif 4 Variable', serif" : "'Source Serif 4 Variable', serif"}
+  font-family="'Source Serif 4 Variable', serif"
   font-size={size}
   font-style={mark.kind === 'pluck' ? 'italic' : 'normal'}
   font-weight={weight}

@@ -1,0 +1,52 @@
+/** A plan as the JSON that checks outside the project read. Times are in quarter notes from the start. */
+import type { FingeringPlan, PlannedNote } from '../core/fingering/plan';
+import type { FingeringProblem } from '../core/fingering/problem';
+import { findingText } from '../core/messages/en';
+import type { Score, ScoreNote } from '../core/score/model';
+
+export function resultOf(
+  score: Score,
+  problem: FingeringProblem,
+  plan: FingeringPlan,
+  alternatives: readonly FingeringPlan[],
+  ms: number,
+) {
+  const noteOf = new Map(score.notes.map((note) => [note.uid, note]));
+  const notesOf = (one: FingeringPlan) => one.notes.map((note) => resultNote(score, noteOf.get(note.uid)!, note));
+  const idOf = (uid: string) => noteOf.get(uid)?.sourceId ?? uid;
+  const shifts = plan.shifts.map(({ toUid, ...shift }) => ({ ...shift, to: idOf(toUid) }));
+  const findings = plan.findings.map(({ uids, ...finding }) => ({
+    ...finding,
+    notes: uids.map(idOf),
+    text: findingText({ ...finding, uids } as FingeringPlan['findings'][number]),
+  }));
+  return {
+    notes: notesOf(plan),
+    alternatives: alternatives.map(notesOf),
+    cost: plan.cost,
+    lowerBound: plan.lowerBound,
+    ms: Math.round(ms * 10) / 10,
+    shifts,
+    damping: [],
+    findings,
+    tuning: problem.tuning.id,
+  };
+}
+
+function resultNote(score: Score, note: ScoreNote, planned: PlannedNote) {
+  const quarters = (ticks: number) => Math.round((ticks / score.ticksPerQuarter) * 1e6) / 1e6;
+  const number = score.measures[note.measureIndex]!.number;
+  return {
+    id: note.sourceId ?? note.uid,
+    measure: /^\d+$/.test(number) ? Number(number) : number,
+    voice: note.voice,
+    onset: quarters(note.onsetTicks),
+    midi: note.soundingMidi,
+    string: planned.string,
+    fret: planned.fret,
+    finger: planned.finger,
+    pluck: planned.pluck,
+    barre: planned.barre,
+    soundsUntil: quarters(planned.soundsUntilTicks),
+  };
+}
