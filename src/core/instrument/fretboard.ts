@@ -2,8 +2,8 @@
 
 const fretShare = (fret: number) => 1 - 2 ** (-fret / 12);
 
-/** The planner asks for whole frets millions of times. */
-const WHOLE_FRET_SHARES = Array.from({ length: 25 }, (_, fret) => fretShare(fret));
+/** The planner asks for whole and half frets millions of times. */
+const HALF_FRET_SHARES = Array.from({ length: 49 }, (_, halves) => fretShare(halves / 2));
 
 export interface Fretboard {
   readonly scaleLengthMm: number;
@@ -26,7 +26,7 @@ export const CONCERT_FRETBOARD: Fretboard = {
  * n may be fractional (a hand between two positions). Source: equal temperament.
  */
 export function fretDistanceMm(fret: number, scaleLengthMm: number): number {
-  return scaleLengthMm * (WHOLE_FRET_SHARES[fret] ?? fretShare(fret));
+  return scaleLengthMm * (HALF_FRET_SHARES[2 * fret] ?? fretShare(fret));
 }
 
 

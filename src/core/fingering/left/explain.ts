@@ -4,7 +4,7 @@ import type { Reason } from '../plan';
 import type { HandState } from './handState';
 import { stateCost } from './stateCost';
 import type { LeftTermId } from './terms';
-import { transitionCost } from './transition';
+import { entryCost, transitionCost } from './transition';
 
 export type TermTotals = ReadonlyMap<LeftTermId, number>;
 
@@ -15,7 +15,8 @@ export function termTotals(problem: FingeringProblem, states: readonly HandState
   states.forEach((state, k) => {
     const moment = problem.moments[k]!;
     stateCost(problem, moment, state, ledger);
-    if (k > 0) transitionCost(problem, problem.moments[k - 1]!, states[k - 1]!, moment, state, ledger);
+    if (k === 0) entryCost(state, ledger);
+    else transitionCost(problem, problem.moments[k - 1]!, states[k - 1]!, moment, state, ledger);
   });
   return totals;
 }

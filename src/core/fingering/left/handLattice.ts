@@ -4,7 +4,7 @@ import type { FingeringProblem, Moment } from '../problem';
 import type { HandState } from './handState';
 import { stateCost } from './stateCost';
 import { heldCodes, statesAt } from './states';
-import { memoryAfter, sameMemory, transitionCost } from './transition';
+import { entryCost, memoryAfter, sameMemory, transitionCost } from './transition';
 
 export interface HandLayer extends Layer {
   readonly states: readonly HandState[];
@@ -28,7 +28,10 @@ export function handLayer(
     left = new Set([...omitted, ...more]);
     states = statesAt(problem, moment, before?.states ?? null, left);
   }
-  const costs = Int32Array.from(states, (state) => stateCost(problem, moment, state));
+  const costs = Int32Array.from(
+    states,
+    (state) => stateCost(problem, moment, state) + (before ? 0 : entryCost(state)),
+  );
   const previous = before ? problem.moments[moment.index - 1]! : null;
   const edges = before && previous ? edgesBetween(problem, previous, before.states, moment, states) : noEdges(states.length);
   return { states, omitted: left, stateCost: costs, ...edges };

@@ -90,16 +90,28 @@ function rangeOf(placements: readonly Placement[]): HandRange | null {
   return low > high ? null : { low, high };
 }
 
-/** Frets between two ranges; 0 when they overlap. */
-export const handWayFrets = (from: HandRange, to: HandRange): number =>
-  Math.max(0, to.low - from.high, from.low - to.high);
+/** Half a fret of the middle of the hand is only the fingers lying differently. From memory. */
+const OWN_PLAY_FRETS = 0.5;
 
-/** Way of the hand in mm from one range to another; 0 when they overlap. */
+const middle = (range: HandRange) => (range.low + range.high) / 2;
+
+/**
+ * How many frets the hand moves from one range to another: the gap between them, or, when they overlap, what
+ * its middle moves beyond the play of the fingers. May end on half a fret.
+ */
+export function handWayFrets(from: HandRange, to: HandRange): number {
+  const gap = Math.max(to.low - from.high, from.low - to.high);
+  return Math.max(0, gap, Math.abs(middle(to) - middle(from)) - OWN_PLAY_FRETS);
+}
+
+/** The same way in mm, measured from the middle of `from`. */
 export function handWayMm(from: HandRange, to: HandRange, problem: FingeringProblem): number {
-  const [near, far] = to.low > from.high ? [from.high, to.low] : [to.high, from.low];
-  if (near >= far) return 0;
+  const frets = handWayFrets(from, to);
+  if (frets === 0) return 0;
+  const start = middle(from);
+  const end = Math.max(0, middle(to) > start ? start + frets : start - frets);
   const { scaleLengthMm } = problem.fretboard;
-  return fretDistanceMm(far, scaleLengthMm) - fretDistanceMm(near, scaleLengthMm);
+  return Math.abs(fretDistanceMm(end, scaleLengthMm) - fretDistanceMm(start, scaleLengthMm));
 }
 
 /**

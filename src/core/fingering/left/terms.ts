@@ -4,7 +4,7 @@ import { checkedTerms, linear, square, urgency } from '../costTerm';
 const COMMON = 'common practice';
 
 /** Effort of stopping a note, by finger: an open string needs none, 4 alone is a little weak. */
-const FINGER_WEAKNESS = [0, 0.4, 0.4, 0.8, 1.6] as const;
+const FINGER_WEAKNESS = [0, 0.4, 0.4, 0.8, 1.4] as const;
 
 /** A barre costs most at fret 1 and least about V to VII. */
 function barreByFret(fret: number): number {
@@ -21,7 +21,7 @@ export const LEFT_TERMS = checkedTerms({
     weight: 250, source: COMMON, shape: square,
   },
   contraction: {
-    unit: 'count', measures: 'fingers squeezed into fewer frets than one each', weight: 8, source: COMMON, shape: linear,
+    unit: 'count', measures: 'fingers squeezed into fewer frets than one each', weight: 12, source: COMMON, shape: linear,
   },
   order: {
     unit: 'count', measures: 'pairs on one fret with the higher-numbered finger on the lower-pitched string',
@@ -46,8 +46,8 @@ export const LEFT_TERMS = checkedTerms({
   barreHold: { unit: 'count', measures: 'a moment with a barre lying, times its size', weight: 5, source: COMMON, shape: linear },
   shift: { unit: 'count', measures: 'a change of position', weight: 10, source: COMMON, shape: linear },
   squeeze: {
-    unit: 'count', measures: 'the hand opening or closing by a fret: an extension or contraction, the thumb stays',
-    weight: 20, source: COMMON, shape: linear,
+    unit: 'mm', measures: 'the hand opening or closing by a fret: an extension or contraction, the thumb stays',
+    weight: 0.95, source: COMMON, shape: linear,
   },
   shiftDistance: { unit: 'mm', measures: 'way of the hand along the neck', weight: 1, source: COMMON, shape: linear },
   shiftHaste: {
@@ -58,7 +58,7 @@ export const LEFT_TERMS = checkedTerms({
   cutBass: { unit: 'quarters', measures: 'written bass that does not sound', weight: 500, source: COMMON, shape: linear },
   cutInner: { unit: 'quarters', measures: 'written inner part that does not sound', weight: 200, source: COMMON, shape: linear },
   position: {
-    unit: 'fret', measures: 'position above the first, a struck note at a time; dearer above XII', weight: 2.2,
+    unit: 'fret', measures: 'position above the first, a struck note at a time; dearer above XII', weight: 3,
     source: COMMON, shape: (fret) => Math.max(0, fret - 1) + 12 * Math.max(0, fret - 12),
   },
   wound: {
@@ -80,7 +80,7 @@ export const LEFT_TERMS = checkedTerms({
     unit: 'quarters', measures: 'a broken chord whose note does not ring on', weight: 250, source: COMMON, shape: linear,
   },
   placeChanged: {
-    unit: 'count', measures: 'a pitch struck again while it sounds, at another place', weight: 40, source: COMMON, shape: linear,
+    unit: 'count', measures: 'a pitch struck again while it sounds, at another place', weight: 160, source: COMMON, shape: linear,
   },
   slurBroken: {
     unit: 'count', measures: 'a written slur that cannot be played on one string', weight: 150, source: COMMON, shape: linear,
@@ -94,7 +94,7 @@ export type LeftTermId = keyof typeof LEFT_TERMS;
 /** What part of a shift's distance is felt when something carries the hand. Source: common practice. */
 export const CARRIER_SHARE = { none: 1, guide: 0.7, pivot: 0.8 } as const;
 
-/** Extensions and contractions up to this way of the hand are no shift: the thumb stays. From memory. */
+/** Up to this way of the hand it is an extension or a contraction and no shift: the thumb stays. From memory. */
 export const SQUEEZE_FRETS = 1;
 
 /** 3 and 4 in turn are weak when they follow each other faster than this. From memory. */

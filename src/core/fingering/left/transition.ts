@@ -135,8 +135,9 @@ function shiftCost(
   to: HandState,
   ledger?: Ledger,
 ): number {
-  if (from.range && to.range && handWayFrets(from.range, to.range) === SQUEEZE_FRETS) {
-    return paid('squeeze', price(LEFT_TERMS.squeeze, 1), ledger);
+  const start = from.range ?? from.memory?.range;
+  if (start && to.range && handWayFrets(start, to.range) <= SQUEEZE_FRETS) {
+    return paid('squeeze', price(LEFT_TERMS.squeeze, handWayMm(start, to.range, problem)), ledger);
   }
   const shift = measureShift(problem, moment, from, next, to);
   if (!shift) return 0;
@@ -246,16 +247,19 @@ function wayMm(problem: FingeringProblem, a: Placement, b: Placement): number {
   return Math.hypot(alongA - alongB, acrossMm(a.string, alongA, board) - acrossMm(b.string, alongB, board));
 }
 
-function barreCost(from: HandState, to: HandState, ledger?: Ledger): number {
+/** What a state costs as the first one: a barre must be laid there, too. */
+export const entryCost = (state: HandState, ledger?: Ledger): number => barreCost(null, state, ledger);
+
+function barreCost(from: HandState | null, to: HandState, ledger?: Ledger): number {
   if (!to.barre) return 0;
   const size = BARRE_SIZE[to.barre.lastString - to.barre.firstString + 1]!;
   const full = price(LEFT_TERMS.barre, to.barre.fret) * size;
-  const lying = from.barre?.fret === to.barre.fret ? from.barre : null;
+  const lying = from?.barre?.fret === to.barre.fret ? from.barre : null;
   if (lying) {
     const covers = lying.firstString <= to.barre.firstString && lying.lastString >= to.barre.lastString;
     return paid('barre', covers ? 0 : Math.round(full * BARRE_PREPARED_SHARE.smallerBarre), ledger);
   }
-  const prepared = placeOf(from, 1)?.fret === to.barre.fret;
+  const prepared = from !== null && placeOf(from, 1)?.fret === to.barre.fret;
   return paid('barre', Math.round(full * (prepared ? BARRE_PREPARED_SHARE.finger : 1)), ledger);
 }
 
