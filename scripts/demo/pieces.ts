@@ -17,6 +17,13 @@ export interface DemoPiece {
   readonly voices: readonly string[];
 }
 
+/** Three notes up and down after the bass, as a bar of six eighths. */
+const figures = (...shapes: readonly string[]) =>
+  shapes.map((shape) => {
+    const [low, middle, top] = shape.split(' ');
+    return `re ${low}e ${middle} ${top} ${middle} ${low}`;
+  });
+
 const DANCE_OPENING = 'G4q. F#4e G4q | D4h B3q | E4q. D4e C4q | B3h D4q | C4q. D4e E4q | D4q C4 B3';
 
 export const DEMO_PIECES: readonly DemoPiece[] = [
@@ -51,13 +58,12 @@ export const DEMO_PIECES: readonly DemoPiece[] = [
     upbeat: false,
     voices: [
       [
-        'A3 C4 E4', 'G3 C4 E4', 'A3 D4 F4', 'G#3 B3 E4', 'C4 E4 A4', 'D4 F4 B4', 'E4 A4 C5', 'D4 F4 B4',
-        'C4 E4 A4', 'C4 F4 A4', 'B3 D4 G4', 'A3 C4 F4', 'G#3 B3 E4', 'A3 C4 E4', 'G#3 D4 E4', 'A3 C4 E4',
-        'C4 E4 A4', 'D4 F4 B4', 'E4 A4 C5', 'F4 A4 D5', 'E4 G#4 D5', 'E4 A4 C5', 'G#3 D4 E4',
-      ]
-        .map((shape) => shape.split(' '))
-        .map(([low, middle, top]) => `re ${low}e ${middle} ${top} ${middle} ${low}`)
-        .join(' | ') + ' | [A3 C4 E4]h.',
+        ...figures('A3 C4 E4', 'G3 C4 E4', 'A3 D4 F4', 'G#3 B3 E4', 'C4 E4 A4', 'D4 F4 B4', 'E4 A4 C5', 'D4 F4 B4'),
+        ...figures('C4 E4 A4', 'C4 F4 A4', 'B3 D4 G4', 'A3 C4 F4', 'G#3 B3 E4', 'A3 C4 E4', 'G#3 D4 E4'),
+        '[A3 C4 E4]q. rq.',
+        ...figures('C4 E4 A4', 'D4 F4 B4', 'E4 A4 C5', 'F4 A4 D5', 'E4 G#4 D5', 'E4 A4 C5', 'D4 G#4 B4'),
+        '[E4 A4 C5]h.',
+      ].join(' | '),
       'A2h. | A2 | A2 | A2 | A2 | A2 | A2 | A2 | A2 | A2 | A2 | A2 | E2 | E2 | E2 | A2 | A2 | A2 | A2 | A2 | E2 | A2 | E2 | A2',
     ],
   },

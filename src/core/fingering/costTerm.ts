@@ -15,7 +15,6 @@ export function price(term: CostTerm, value: number): number {
 }
 
 export const linear = (value: number) => value;
-export const square = (value: number) => value * value;
 
 /**
  * How pressing a movement is: needed time over the time there is. Up to 60 % it is free, up to 100 % tight,

@@ -1,5 +1,5 @@
 /** What costs the left hand. No weight stands anywhere else. */
-import { checkedTerms, linear, square, urgency } from '../costTerm';
+import { checkedTerms, linear, urgency } from '../costTerm';
 
 const COMMON = 'common practice';
 
@@ -18,7 +18,7 @@ export const BARRE_SIZE = [0, 0, 0.45, 0.6, 0.75, 0.9, 1] as const;
 export const LEFT_TERMS = checkedTerms({
   stretch: {
     unit: 'mm', measures: 'way from the reach at ease to the reach at most, for each pair of fingers',
-    weight: 250, source: COMMON, shape: square,
+    weight: 320, source: COMMON, shape: (share) => 0.4 * share + 0.6 * share * share,
   },
   contraction: {
     unit: 'count', measures: 'fingers squeezed into fewer frets than one each', weight: 12, source: COMMON, shape: linear,
@@ -47,7 +47,7 @@ export const LEFT_TERMS = checkedTerms({
   shift: { unit: 'count', measures: 'a change of position', weight: 10, source: COMMON, shape: linear },
   squeeze: {
     unit: 'mm', measures: 'the hand opening or closing by a fret: an extension or contraction, the thumb stays',
-    weight: 0.95, source: COMMON, shape: linear,
+    weight: 0.6, source: COMMON, shape: linear,
   },
   shiftDistance: { unit: 'mm', measures: 'way of the hand along the neck', weight: 1, source: COMMON, shape: linear },
   shiftHaste: {
