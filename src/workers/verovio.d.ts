@@ -6,9 +6,11 @@ declare module 'verovio/esm' {
   export class VerovioToolkit {
     constructor(module: unknown);
     setOptions(options: Readonly<Record<string, string | number | boolean>>): void;
-    loadData(data: string): boolean;
+    /** Truthy when the data could be read. */
+    loadData(data: string): unknown;
     getPageCount(): number;
     renderToSVG(page: number): string;
     getLog(): string;
+    getMEI(options: object): string;
   }
 }

@@ -58,7 +58,7 @@ export function naiveLeftCost(problem: FingeringProblem): number {
 }
 
 /** Every way to give the letters p i m a to `count` strings: ascending fingers, p lowest, only p repeated. */
-function naiveSharings(count: number): Pluck[][] {
+export function naiveSharings(count: number): Pluck[][] {
   const letters: Pluck[] = ['p', 'i', 'm', 'a'];
   const all = Array.from({ length: 4 ** count }, (_, n) =>
     Array.from({ length: count }, (_unused, k) => letters[Math.floor(n / 4 ** k) % 4]!),

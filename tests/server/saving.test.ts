@@ -1,0 +1,139 @@
+/** Import and saving over HTTP: bytes unchanged, bad input stores nothing, acknowledged means committed. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import { DEMO_ACCOUNT } from '../../src/lib/demoAccount';
+import { barXml } from '../helpers/music';
+import { address, asOwner, importAs, sendFile, signInAs } from './world';
+
+let cookie: string;
+beforeAll(async () => {
+  cookie = await signInAs(DEMO_ACCOUNT.email, DEMO_ACCOUNT.password);
+});
+
+const xml = barXml([{ midi: 60, onset: 0, length: 2 }, { midi: 62, onset: 2, length: 2 }]).replace(/></g, '>\r\n<');
+
+async function newEdition(): Promise<string> {
+  const pieceId = await importAs(cookie, 'two notes.musicxml', xml);
+  const { rows } = await asOwner((client) => client.query<{ id: string }>('SELECT id FROM editions WHERE piece_id = $1', [pieceId]));
+  return rows[0]!.id;
+}
+
+const gesture = (noteUid: string, before: number | null, after: number | null) => ({
+  id: crypto.randomUUID(),
+  operations: [{ v: 1, noteUid, attribute: 'finger', before, after }],
+});
+
+async function append(editionId: string, seenSeq: number, gestures: readonly object[]) {
+  const answer = await fetch(`${address}/api/editions/${editionId}/gestures`, {
+    method: 'POST',
+    headers: { cookie, 'content-type': 'application/json' },
+    body: JSON.stringify({ seenSeq, gestures }),
+  });
+  return { status: answer.status, body: (await answer.json()) as Record<string, unknown> };
+}
+
+const stored = async (editionId: string) =>
+  (await asOwner((client) => client.query('SELECT seq FROM gestures WHERE edition_id = $1 ORDER BY seq', [editionId]))).rows.map(
+    (row: { seq: number }) => row.seq,
+  );
+
+describe('import', () => {
+  it('stores the bytes unchanged', async () => {
+    const id = await importAs(cookie, 'bytes.musicxml', xml);
+    const source = await fetch(`${address}/api/pieces/${id}/source`, { headers: { cookie } });
+    expect(await source.text()).toBe(xml);
+    expect(source.headers.get('cache-control')).toContain('immutable');
+  });
+
+  it.each([
+    ['notes.txt', xml, /no kind of file/],
+    ['empty.musicxml', '', /empty/],
+    ['cut.musicxml', xml.slice(0, 300), /not well-formed/],
+    ['page.xml', '<html/>', /<html>/],
+    ['high.musicxml', xml.replace('<octave>4</octave>', '<octave>8</octave>'), /Bar 1, voice 1 \(line \d+\): C8 lies outside/],
+    ['broken.mxl', 'PK\u0003\u0004 broken', /cannot be unpacked/],
+  ])('%s gets one sentence and stores nothing', async (name, content, sentence) => {
+    const count = () => asOwner(async (client) => (await client.query('SELECT 1 FROM pieces')).rowCount);
+    const before = await count();
+    const answer = await sendFile(cookie, name, content);
+    expect(answer.status).toBe(422);
+    expect(((await answer.json()) as { message: string }).message).toMatch(sentence);
+    expect(await count()).toBe(before);
+  });
+});
+
+describe('saving', () => {
+  it('numbers gestures one after the other', async () => {
+    const edition = await newEdition();
+    const answer = await append(edition, 0, [gesture('n1', null, 1), gesture('n2', null, 3)]);
+    expect(answer).toEqual({ status: 200, body: { kind: 'saved', headSeq: 2 } });
+    expect(await stored(edition)).toEqual([1, 2]);
+  });
+
+  it('does not store a gesture twice when its answer was lost', async () => {
+    const edition = await newEdition();
+    const first = gesture('n1', null, 1);
+    await append(edition, 0, [first]);
+    const again = await append(edition, 0, [first, gesture('n2', null, 3)]);
+    expect(again.body).toEqual({ kind: 'saved', headSeq: 2 });
+    expect(await stored(edition)).toEqual([1, 2]);
+  });
+
+  it('answers with what the client has not seen, and stores nothing then', async () => {
+    const edition = await newEdition();
+    const first = gesture('n1', null, 1);
+    await append(edition, 0, [first]);
+    const late = await append(edition, 0, [gesture('n1', null, 4)]);
+    expect(late).toEqual({ status: 409, body: { kind: 'behind', headSeq: 1, missing: [{ seq: 1, gesture: first }] } });
+    expect(await stored(edition)).toEqual([1]);
+  });
+
+  it('keeps every gesture of many that come at once, each with a number of its own', async () => {
+    const edition = await newEdition();
+    let refused = 0;
+    const insist = async (one: object) => {
+      for (let seen = 0; ; ) {
+        const answer = await append(edition, seen, [one]);
+        if (answer.status === 200) return;
+        refused++;
+        seen = answer.body['headSeq'] as number;
+      }
+    };
+    await Promise.all(Array.from({ length: 12 }, () => insist(gesture('n1', null, 1))));
+    expect(await stored(edition)).toEqual(Array.from({ length: 12 }, (_, k) => k + 1));
+    expect(refused).toBeGreaterThan(0);
+  });
+
+  it.each([
+    ['a finger that no hand has', { seenSeq: 0, gestures: [gesture('n1', null, 7)] }],
+    ['an operation without its before', { seenSeq: 0, gestures: [{ id: crypto.randomUUID(), operations: [{ v: 1, noteUid: 'n1', attribute: 'finger', after: 1 }] }] }],
+    ['something else', { hello: 1 }],
+  ])('refuses %s', async (_what, body) => {
+    const edition = await newEdition();
+    const answer = await append(edition, 0, (body as { gestures: object[] }).gestures ?? [body]);
+    expect(answer.status).toBe(400);
+    expect(await stored(edition)).toEqual([]);
+  });
+});
+
+describe('sign-in', () => {
+  it('keeps the password as argon2id and the session token as a hash', async () => {
+    const users = await asOwner((client) => client.query<{ password_hash: string }>('SELECT password_hash FROM users'));
+    for (const row of users.rows) expect(row.password_hash).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
+    const token = cookie.split('=')[1]!;
+    const sessions = await asOwner((client) => client.query<{ token_hash: Buffer }>('SELECT token_hash FROM sessions'));
+    expect(sessions.rows.some((row) => row.token_hash.toString('utf8').includes(token))).toBe(false);
+  });
+
+  it('lets nobody in with a wrong password or an unknown address', async () => {
+    await expect(signInAs(DEMO_ACCOUNT.email, 'wrong')).rejects.toThrow('400');
+    await expect(signInAs('nobody@ostenfold.example', DEMO_ACCOUNT.password)).rejects.toThrow('400');
+  });
+
+  it('serves every page with a content security policy that allows no foreign origin', async () => {
+    const answer = await fetch(`${address}/sign-in`);
+    const policy = answer.headers.get('content-security-policy') ?? '';
+    expect(policy).toContain(`default-src 'self'`);
+    expect(policy).toContain(`frame-ancestors 'none'`);
+    expect(policy).not.toMatch(/https?:|\*|unsafe-eval'(?<!wasm-unsafe-eval')/);
+  });
+});

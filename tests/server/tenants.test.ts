@@ -1,0 +1,164 @@
+/** No one sees another studio's data: every table and every route is tried as somebody else, and as nobody. */
+import pg from 'pg';
+import { readdirSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { hashPassword } from '../../src/lib/server/auth';
+import { closePool, withTransaction } from '../../src/lib/server/db';
+import { barXml } from '../helpers/music';
+import { address, asOwner, importAs, signInAs } from './world';
+
+const TABLES = ['studios', 'users', 'sessions', 'pieces', 'editions', 'gestures'];
+
+interface Studio {
+  readonly id: string;
+  readonly cookie: string;
+  readonly pieceId: string;
+  readonly editionId: string;
+}
+
+let mine: Studio;
+let theirs: Studio;
+
+async function makeStudio(name: string): Promise<Studio> {
+  const email = `${name}-${Date.now()}@studio.example`;
+  const passwordHash = await hashPassword('a long password');
+  const id = await asOwner(async (client) => {
+    const studio = await client.query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [name]);
+    await client.query('INSERT INTO users (studio_id, email, display_name, password_hash) VALUES ($1, $2, $3, $4)', [
+      studio.rows[0]!.id, email, name, passwordHash,
+    ]);
+    return studio.rows[0]!.id;
+  });
+  const cookie = await signInAs(email, 'a long password');
+  const pieceId = await importAs(cookie, `${name}.musicxml`, barXml([{ midi: 60, onset: 0, length: 2 }]));
+  const edition = await asOwner((client) => client.query<{ id: string }>('SELECT id FROM editions WHERE piece_id = $1', [pieceId]));
+  const made = { id, cookie, pieceId, editionId: edition.rows[0]!.id };
+  await append(made.cookie, made.editionId);
+  return made;
+}
+
+const gesture = () => ({
+  id: crypto.randomUUID(),
+  operations: [{ v: 1, noteUid: 'n1', attribute: 'finger', before: null, after: 1 }],
+});
+
+const append = (cookie: string, editionId: string) =>
+  fetch(`${address}/api/editions/${editionId}/gestures`, {
+    method: 'POST',
+    headers: { cookie, 'content-type': 'application/json' },
+    body: JSON.stringify({ seenSeq: 0, gestures: [gesture()] }),
+  });
+
+beforeAll(async () => {
+  mine = await makeStudio('alder');
+  theirs = await makeStudio('birch');
+});
+afterAll(closePool);
+
+describe('the database', () => {
+  it.each(TABLES)('shows %s of one studio only', async (table) => {
+    const column = table === 'studios' ? 'id' : 'studio_id';
+    const seen = await withTransaction(mine.id, (tx) => tx.query<{ owner: string }>(`SELECT ${column} AS owner FROM ${table}`));
+    expect(seen.rows.length).toBeGreaterThan(0);
+    expect(new Set(seen.rows.map((row) => row.owner))).toEqual(new Set([mine.id]));
+  });
+
+  it.each(TABLES)('shows nothing of %s when no studio is set', async (table) => {
+    const client = new pg.Client({ connectionString: process.env.OCULON_DATABASE_URL });
+    await client.connect();
+    expect((await client.query(`SELECT 1 FROM ${table}`)).rows).toEqual([]);
+    await client.end();
+  });
+
+  it('has row-level security on every table but the list of migrations', async () => {
+    const tables = await asOwner((client) =>
+      client.query<{ relname: string; relrowsecurity: boolean }>(
+        `SELECT relname, relrowsecurity FROM pg_class WHERE relkind = 'r' AND relnamespace = 'public'::regnamespace`,
+      ),
+    );
+    const open = tables.rows.filter((row) => !row.relrowsecurity).map((row) => row.relname);
+    expect(open).toEqual(['migrations']);
+    expect(tables.rows.map((row) => row.relname).filter((name) => name !== 'migrations').sort()).toEqual([...TABLES].sort());
+  });
+
+  it('refuses a row that points into another studio', async () => {
+    const insert = withTransaction(mine.id, (tx) =>
+      tx.query('INSERT INTO editions (studio_id, piece_id) VALUES ($1, $2)', [mine.id, theirs.pieceId]),
+    );
+    await expect(insert).rejects.toMatchObject({ code: '23503' });
+    const foreign = withTransaction(mine.id, (tx) =>
+      tx.query('INSERT INTO editions (studio_id, piece_id) VALUES ($1, $2)', [theirs.id, theirs.pieceId]),
+    );
+    await expect(foreign).rejects.toMatchObject({ code: '42501' });
+  });
+
+  it('is used by a role that owns nothing and cannot change source bytes', async () => {
+    const owned = await asOwner((client) =>
+      client.query(`SELECT 1 FROM pg_class c JOIN pg_roles r ON r.oid = c.relowner WHERE r.rolname = 'oculon_app'`),
+    );
+    expect(owned.rows).toEqual([]);
+    const change = withTransaction(mine.id, (tx) => tx.query(`UPDATE pieces SET source = ''`));
+    await expect(change).rejects.toMatchObject({ code: '42501' });
+  });
+});
+
+/** Every route with a way to ask it for `studio`'s data. A route without a row here fails the last test. */
+const ROUTES: Readonly<Record<string, (studio: Studio) => readonly [string, RequestInit]>> = {
+  '/': () => ['/', {}],
+  '/sign-in': () => ['/sign-in', {}],
+  '/sign-out': () => ['/sign-out', {}],
+  '/shelf': () => ['/shelf', {}],
+  '/desk/[pieceId]': (studio) => [`/desk/${studio.pieceId}`, {}],
+  '/api/pieces': () => ['/api/pieces', { method: 'POST' }],
+  '/api/pieces/[pieceId]/source': (studio) => [`/api/pieces/${studio.pieceId}/source`, {}],
+  '/api/editions/[editionId]/gestures': (studio) => [
+    `/api/editions/${studio.editionId}/gestures`,
+    { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ seenSeq: 1, gestures: [gesture()] }) },
+  ],
+};
+
+const ask = (route: string, studio: Studio, cookie: string | null) => {
+  const [path, init] = ROUTES[route]!(studio);
+  const headers = { ...(init.headers as Record<string, string>), origin: address, ...(cookie ? { cookie } : {}) };
+  return fetch(address + path, { ...init, headers, redirect: 'manual' });
+};
+
+const OF_A_STUDIO = ['/desk/[pieceId]', '/api/pieces/[pieceId]/source', '/api/editions/[editionId]/gestures'];
+const OPEN = ['/', '/sign-in'];
+
+describe('the routes', () => {
+  it.each(OF_A_STUDIO)('%s answers its own studio and not another one', async (route) => {
+    expect((await ask(route, mine, mine.cookie)).status).toBeLessThan(300);
+    const foreign = await ask(route, theirs, mine.cookie);
+    expect(foreign.status).toBe(404);
+    expect(await foreign.text()).not.toContain(theirs.editionId);
+  });
+
+  it.each(Object.keys(ROUTES).filter((route) => !OPEN.includes(route)))('%s sends nobody away', async (route) => {
+    const answer = await ask(route, mine, null);
+    if (route.startsWith('/api/')) expect(answer.status).toBe(401);
+    else expect([answer.status, answer.headers.get('location')]).toEqual([303, '/sign-in']);
+    const forged = await ask(route, mine, 'oculon_session=forged');
+    expect(forged.status).toBe(answer.status);
+  });
+
+  it('the shelf lists its own pieces', async () => {
+    const page = await (await ask('/shelf', mine, mine.cookie)).text();
+    expect(page).toContain(mine.pieceId);
+    expect(page).not.toContain(theirs.pieceId);
+  });
+
+  it('all stand in the table above', () => {
+    const root = fileURLToPath(new URL('../../src/routes/', import.meta.url));
+    const folders = (folder: string): string[] =>
+      readdirSync(folder).flatMap((name) => {
+        const path = join(folder, name);
+        if (statSync(path).isDirectory()) return folders(path);
+        return /^\+(page|server)(\.server)?\.(ts|svelte)$/.test(name) ? [folder] : [];
+      });
+    const routes = new Set(folders(root).map((folder) => `/${folder.slice(root.length)}`));
+    expect([...routes].sort()).toEqual(Object.keys(ROUTES).sort());
+  });
+});
