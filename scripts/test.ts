@@ -9,7 +9,7 @@ import { freePort, startCluster } from './run/cluster';
 import { prepareDatabase } from './run/database';
 import { chromiumOrThrow } from './run/debian';
 import { ROOT } from './run/paths';
-import { startServer } from './run/server';
+import { startServer, stopServer } from './run/server';
 import { run } from './run/shell';
 
 interface Tally {
@@ -29,7 +29,11 @@ async function check(name: string, command: string, args: readonly string[]): Pr
 async function unitTests(folder: string, env: NodeJS.ProcessEnv): Promise<Tally> {
   console.log('\n— unit, reference and server tests');
   const file = join(folder, 'vitest.json');
-  const code = await run(bin('vitest'), ['run', '--reporter=dot', '--reporter=json', `--outputFile=${file}`], { cwd: ROOT, env });
+  const code = await run(
+    bin('vitest'),
+    ['run', '--reporter=dot', '--reporter=json', `--outputFile=${file}`],
+    { cwd: ROOT, env },
+  );
   const report = JSON.parse(readFileSync(file, 'utf8')) as { numPassedTests: number; numFailedTests: number };
   // A file that cannot even be loaded counts as a failure, too.
   const failed = Math.max(report.numFailedTests, code === 0 ? 0 : 1);
@@ -41,7 +45,9 @@ async function browserTests(folder: string, env: NodeJS.ProcessEnv): Promise<Tal
   const file = join(folder, 'playwright.json');
   const browserEnv = { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file };
   const code = await run(bin('playwright'), ['test', '--reporter=list,json'], { cwd: ROOT, env: browserEnv });
-  const { stats } = JSON.parse(readFileSync(file, 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number } };
+  const { stats } = JSON.parse(readFileSync(file, 'utf8')) as {
+    stats: { expected: number; unexpected: number; flaky: number };
+  };
   return { passed: stats.expected, failed: Math.max(stats.unexpected + stats.flaky, code === 0 ? 0 : 1) };
 }
 
@@ -68,7 +74,7 @@ async function main(): Promise<Tally> {
       OCULON_CHROMIUM: chromium,
     };
     tallies.push(await unitTests(folder, env), await browserTests(folder, env));
-    server.process.kill('SIGTERM');
+    await stopServer(server);
   } finally {
     cluster.stop();
     rmSync(folder, { recursive: true, force: true });

@@ -1,9 +1,7 @@
 /** Who is asking: every request but the sign-in needs a visitor. */
 import { type Handle, type HandleServerError, json, redirect } from '@sveltejs/kit';
-import pino from 'pino';
 import { SESSION_COOKIE, visitorOf } from '$lib/server/auth';
-
-const log = pino({ name: 'oculon' });
+import { log } from '$lib/server/log';
 
 const OPEN_PATHS = new Set(['/', '/sign-in']);
 
@@ -22,5 +20,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 
 export const handleError: HandleServerError = ({ error, event, status }) => {
   if (status !== 404) log.error({ err: error, path: event.url.pathname }, 'request failed');
-  return { message: status === 404 ? 'There is nothing at this address.' : 'Something went wrong here; your work is kept.' };
+  return {
+    message:
+      status === 404 ? 'There is nothing at this address.' : 'Something went wrong here; your work is kept.',
+  };
 };

@@ -58,7 +58,16 @@ export const DEMO_PIECES: readonly DemoPiece[] = [
     upbeat: false,
     voices: [
       [
-        ...figures('A3 C4 E4', 'G3 C4 E4', 'A3 D4 F4', 'G#3 B3 E4', 'C4 E4 A4', 'D4 F4 B4', 'E4 A4 C5', 'D4 F4 B4'),
+        ...figures(
+          'A3 C4 E4',
+          'G3 C4 E4',
+          'A3 D4 F4',
+          'G#3 B3 E4',
+          'C4 E4 A4',
+          'D4 F4 B4',
+          'E4 A4 C5',
+          'D4 F4 B4',
+        ),
         ...figures('C4 E4 A4', 'C4 F4 A4', 'B3 D4 G4', 'A3 C4 F4', 'G#3 B3 E4', 'A3 C4 E4', 'G#3 D4 E4'),
         '[A3 C4 E4]q. rq.',
         ...figures('C4 E4 A4', 'D4 F4 B4', 'E4 A4 C5', 'F4 A4 D5', 'E4 G#4 D5', 'E4 A4 C5', 'D4 G#4 B4'),

@@ -23,7 +23,13 @@ interface Event {
 
 export function writeMusicXml(piece: DemoPiece): string {
   const voices = piece.voices.map(parseVoice);
-  const measures = voices[0]!.map((_, k) => measureXml(piece, k, voices.map((bars) => bars[k]!)));
+  const measures = voices[0]!.map((_, k) =>
+    measureXml(
+      piece,
+      k,
+      voices.map((bars) => bars[k]!),
+    ),
+  );
   return `<?xml version="1.0" encoding="UTF-8"?>
 <score-partwise version="4.0">
   <work>
@@ -51,14 +57,24 @@ function parseVoice(text: string): Event[][] {
     let onset = 0;
     const tokens = bar.match(/\(?(?:\[[^\]]*\]|[rx]|[A-G][#b]?\d)[whqes]?\.?\)?/g) ?? [];
     return tokens.map((token) => {
-      const [, slurStart, body, letter, dot, slurStop] = /^(\()?(\[[^\]]*\]|[rx]|[A-G][#b]?\d)([whqes])?(\.)?(\))?$/.exec(token)!;
+      const [, slurStart, body, letter, dot, slurStop] =
+        /^(\()?(\[[^\]]*\]|[rx]|[A-G][#b]?\d)([whqes])?(\.)?(\))?$/.exec(token)!;
       if (letter) {
         length = LENGTHS[letter]!;
         dotted = dot === '.';
       }
       const ticks = dotted ? length.ticks * 1.5 : length.ticks;
       const pitches = body === 'r' || body === 'x' ? [] : body!.replace(/[[\]]/g, '').split(' ');
-      const event = { pitches, type: length.type, dotted, ticks, onset, slurStart: !!slurStart, slurStop: !!slurStop, hidden: body === 'x' };
+      const event = {
+        pitches,
+        type: length.type,
+        dotted,
+        ticks,
+        onset,
+        slurStart: !!slurStart,
+        slurStop: !!slurStop,
+        hidden: body === 'x',
+      };
       onset += ticks;
       return event;
     });
@@ -98,7 +114,7 @@ function tempoXml(piece: DemoPiece): string {
 /** Beam values (one for each beam level) by event; an empty list where there is none. */
 function beamsOf(events: readonly Event[], beatTicks: number): string[][] {
   const levels = (event: Event | undefined) =>
-    event && event.pitches.length > 0 ? { eighth: 1, '16th': 2 }[event.type] ?? 0 : 0;
+    event && event.pitches.length > 0 ? ({ eighth: 1, '16th': 2 }[event.type] ?? 0) : 0;
   const beatOf = (event: Event) => Math.floor(event.onset / beatTicks);
   return events.map((event, k) => {
     const joined = (other: Event | undefined, level: number) =>
@@ -119,7 +135,9 @@ function eventXml(event: Event, voice: number, voiceCount: number, beams: readon
     return [`      <note><rest/><duration>${event.ticks}</duration>${tail}</note>`];
   }
   const beam = beams.map((value, k) => `<beam number="${k + 1}">${value}</beam>`).join('');
-  const slurs = (event.slurStop ? '<slur type="stop" number="1"/>' : '') + (event.slurStart ? '<slur type="start" number="1"/>' : '');
+  const slurs =
+    (event.slurStop ? '<slur type="stop" number="1"/>' : '') +
+    (event.slurStart ? '<slur type="start" number="1"/>' : '');
   return event.pitches.map((pitch, k) => {
     const [, step, sign, octave] = /^([A-G])([#b]?)(\d)$/.exec(pitch)!;
     const alter = sign ? `<alter>${sign === '#' ? 1 : -1}</alter>` : '';

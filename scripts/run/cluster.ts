@@ -1,6 +1,15 @@
 /** Oculon's own PostgreSQL cluster: on loopback, with a password, on a free port. */
 import { randomBytes } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, readlinkSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readlinkSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { postgresBinOrThrow } from './debian';
@@ -49,7 +58,18 @@ function initialise(bin: string, data: string, password: string) {
   const passwordFile = join(data, '..', 'initdb-password');
   writeFileSync(passwordFile, `${password}\n`, { mode: 0o600 });
   if (owner) chownSync(passwordFile, owner.uid, owner.gid);
-  const args = ['-D', data, '-U', OWNER, '-A', 'scram-sha-256', `--pwfile=${passwordFile}`, '-E', 'UTF8', '--locale=C.UTF-8'];
+  const args = [
+    '-D',
+    data,
+    '-U',
+    OWNER,
+    '-A',
+    'scram-sha-256',
+    `--pwfile=${passwordFile}`,
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
+  ];
   const done = asServerUser(`${bin}/initdb`, args);
   rmSync(passwordFile);
   if (done.code !== 0) {
@@ -65,7 +85,18 @@ async function start(bin: string, folder: string, data: string): Promise<number>
     const port = await freePort(keptPort(folder, attempt));
     writeFileSync(join(folder, 'pg-port'), String(port));
     const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories=''`;
-    const done = asServerUser(`${bin}/pg_ctl`, ['-D', data, '-w', '-t', '30', '-l', join(data, 'server.log'), '-o', options, 'start']);
+    const done = asServerUser(`${bin}/pg_ctl`, [
+      '-D',
+      data,
+      '-w',
+      '-t',
+      '30',
+      '-l',
+      join(data, 'server.log'),
+      '-o',
+      options,
+      'start',
+    ]);
     if (done.code === 0) return port;
     last = done.output;
     // After a kill -9 an orphaned backend can hold the memory of the old server for some seconds.
@@ -83,7 +114,9 @@ function keptPort(folder: string, attempt: number): number {
 export function freePort(wanted: number): Promise<number> {
   return new Promise((resolve, reject) => {
     const probe = createServer();
-    probe.on('error', () => (wanted === 0 ? reject(new StartProblem('no free port on 127.0.0.1')) : resolve(freePort(0))));
+    probe.on('error', () =>
+      wanted === 0 ? reject(new StartProblem('no free port on 127.0.0.1')) : resolve(freePort(0)),
+    );
     probe.listen(wanted, '127.0.0.1', () => {
       const address = probe.address();
       const port = typeof address === 'object' && address ? address.port : 0;
@@ -127,6 +160,12 @@ function serverUser(): { uid: number; gid: number } | null {
 function asServerUser(command: string, args: readonly string[]): Outcome {
   const options = { cwd: '/' };
   if (!isRoot()) return capture(command, args, options);
-  const rights = ['--reuid=postgres', '--regid=postgres', '--init-groups', '--inh-caps=+dac_read_search', '--ambient-caps=+dac_read_search'];
+  const rights = [
+    '--reuid=postgres',
+    '--regid=postgres',
+    '--init-groups',
+    '--inh-caps=+dac_read_search',
+    '--ambient-caps=+dac_read_search',
+  ];
   return capture('setpriv', [...rights, command, ...args], options);
 }

@@ -8,7 +8,9 @@ const POSTGRES_HOME = '/usr/lib/postgresql';
 export function maybePostgresBin(): string | null {
   if (!existsSync(POSTGRES_HOME)) return null;
   const versions = readdirSync(POSTGRES_HOME).sort((a, b) => Number(b) - Number(a));
-  const found = versions.map((version) => `${POSTGRES_HOME}/${version}/bin`).find((bin) => existsSync(`${bin}/initdb`));
+  const found = versions
+    .map((version) => `${POSTGRES_HOME}/${version}/bin`)
+    .find((bin) => existsSync(`${bin}/initdb`));
   return found ?? null;
 }
 
@@ -16,7 +18,10 @@ export function postgresBinOrThrow(): string {
   const found = maybePostgresBin();
   if (found) return found;
   keepDebianFromMakingACluster();
-  installPackages(['postgresql'], 'or set DATABASE_URL to the owner of an empty database on a running server');
+  installPackages(
+    ['postgresql'],
+    'or set DATABASE_URL to the owner of an empty database on a running server',
+  );
   const bin = maybePostgresBin();
   if (!bin) throw new StartProblem(`PostgreSQL was installed but ${POSTGRES_HOME} has no initdb.`);
   return bin;
@@ -38,10 +43,15 @@ function keepDebianFromMakingACluster() {
 function installPackages(names: readonly string[], otherwise: string) {
   const line = `apt-get update && apt-get install -y ${names.join(' ')}`;
   if (!isRoot()) {
-    throw new StartProblem(`Missing: ${names.join(', ')}. Ask an administrator to run\n\n    ${line}\n\n${otherwise}.`);
+    throw new StartProblem(
+      `Missing: ${names.join(', ')}. Ask an administrator to run\n\n    ${line}\n\n${otherwise}.`,
+    );
   }
   console.log(`Installing ${names.join(', ')} from Debian's packages …`);
   const env = 'DEBIAN_FRONTEND=noninteractive';
-  const done = capture('sh', ['-c', `apt-get update -qq && ${env} apt-get install -y -qq ${names.join(' ')}`]);
+  const done = capture('sh', [
+    '-c',
+    `apt-get update -qq && ${env} apt-get install -y -qq ${names.join(' ')}`,
+  ]);
   if (done.code !== 0) throw new StartProblem(`Could not install ${names.join(', ')}:\n${done.output}`);
 }

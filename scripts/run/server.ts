@@ -41,3 +41,10 @@ async function untilItAnswers(address: string, child: ChildProcess) {
   child.kill('SIGKILL');
   throw new StartProblem('The server does not answer.');
 }
+
+export async function stopServer(server: RunningServer): Promise<void> {
+  if (server.process.exitCode !== null) return;
+  const ended = new Promise((done) => server.process.once('exit', done));
+  server.process.kill('SIGTERM');
+  await ended;
+}

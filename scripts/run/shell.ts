@@ -12,7 +12,10 @@ export interface Outcome {
 /** Runs to the end and collects what was printed. */
 export function capture(command: string, args: readonly string[], options: { cwd?: string } = {}): Outcome {
   const done: SpawnSyncReturns<string> = spawnSync(command, args, { encoding: 'utf8', ...options });
-  return { code: done.status ?? 127, output: `${done.stdout ?? ''}${done.stderr ?? ''}${done.error?.message ?? ''}` };
+  return {
+    code: done.status ?? 127,
+    output: `${done.stdout ?? ''}${done.stderr ?? ''}${done.error?.message ?? ''}`,
+  };
 }
 
 /** Runs to the end with the terminal's own streams; gives the exit code. */

@@ -15,6 +15,8 @@ const [command, ...rest] = process.argv.slice(2);
 if (command === 'plan') {
   process.exitCode = planCommand(rest);
 } else {
-  console.error(command === undefined || command === '--help' ? USAGE : `There is no command “${command}”.\n${USAGE}`);
+  console.error(
+    command === undefined || command === '--help' ? USAGE : `There is no command “${command}”.\n${USAGE}`,
+  );
   process.exitCode = command === '--help' ? 0 : 2;
 }

@@ -60,8 +60,12 @@ function readOptions(args: readonly string[]): Options {
     },
   });
   if (positionals.length === 0) throw new InputProblem('Name at least one file to plan.');
-  for (const [option, id] of [['--school', values.school], ['--right-school', values['right-school']]] as const) {
-    if (id !== 'balanced') throw new InputProblem(`${option}: there is no school “${id}”; there is: balanced.`);
+  for (const [option, id] of [
+    ['--school', values.school],
+    ['--right-school', values['right-school']],
+  ] as const) {
+    if (id !== 'balanced')
+      throw new InputProblem(`${option}: there is no school “${id}”; there is: balanced.`);
   }
   const takes = Number(values.takes);
   if (!Number.isInteger(takes) || takes < 0 || takes > 20) {
@@ -85,13 +89,16 @@ function readOrComplain(path: string, what = path): Buffer {
   try {
     return readFileSync(path);
   } catch (error) {
-    throw new InputProblem(`${what}: the file cannot be read (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'}).`);
+    throw new InputProblem(
+      `${what}: the file cannot be read (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'}).`,
+    );
   }
 }
 
 function planFile(path: string, options: Options): void {
   const name = basename(path);
-  if (!/\.(musicxml|xml|mxl)$/i.test(name)) throw new InputProblem(importErrorText({ code: 'unknownKind', name }));
+  if (!/\.(musicxml|xml|mxl)$/i.test(name))
+    throw new InputProblem(importErrorText({ code: 'unknownKind', name }));
   const source = readMusicXmlText(readOrComplain(path, 'input'));
   if (!source.ok) throw new InputProblem(importErrorText(source.error));
   const document = readScore(source.value.text);

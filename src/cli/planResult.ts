@@ -12,7 +12,8 @@ export function resultOf(
   ms: number,
 ) {
   const noteOf = new Map(score.notes.map((note) => [note.uid, note]));
-  const notesOf = (one: FingeringPlan) => one.notes.map((note) => resultNote(score, noteOf.get(note.uid)!, note));
+  const notesOf = (one: FingeringPlan) =>
+    one.notes.map((note) => resultNote(score, noteOf.get(note.uid)!, note));
   const idOf = (uid: string) => noteOf.get(uid)?.sourceId ?? uid;
   const shifts = plan.shifts.map(({ toUid, ...shift }) => ({ ...shift, to: idOf(toUid) }));
   const findings = plan.findings.map(({ uids, ...finding }) => ({

@@ -17,7 +17,7 @@ interface Session {
 }
 
 let session: Session | null = null;
-let waiting: PlannerRequest[] = [];
+const waiting: PlannerRequest[] = [];
 
 self.onmessage = ({ data }: MessageEvent<PlannerRequest>) => {
   if (waiting.length === 0) setTimeout(work, 0);
@@ -54,11 +54,17 @@ function handle(request: PlannerRequest) {
       break;
     case 'prices': {
       const choices = session.planner.choices(session.ink, request.uid);
-      if (choices) answer({ kind: 'prices', generation: request.generation, operation: request.operation, choices });
+      if (choices)
+        answer({ kind: 'prices', generation: request.generation, operation: request.operation, choices });
       break;
     }
     case 'export': {
-      const bytes = exportFingered(session.source, session.document, session.planner.plan(session.ink), request.as);
+      const bytes = exportFingered(
+        session.source,
+        session.document,
+        session.planner.plan(session.ink),
+        request.as,
+      );
       answer({ kind: 'exported', generation: request.generation, bytes });
     }
   }
@@ -74,7 +80,9 @@ function open(generation: number, bytes: Uint8Array, ink: InkEntries) {
   }
   const { score } = document.value;
   const planner = new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
-  const roles = planner.problem.strikes.flatMap((strike) => strike.uids.map((uid) => [uid, strike.role] as const));
+  const roles = planner.problem.strikes.flatMap((strike) =>
+    strike.uids.map((uid) => [uid, strike.role] as const),
+  );
   session = { generation, source: source.value, document: document.value, planner, ink: new Map(ink) };
   answer({ kind: 'opened', generation, score, roles });
   plan(session, 0);

@@ -13,8 +13,18 @@ import type { Score } from '../core/score/model';
 export type InkEntries = readonly (readonly [string, InkMarks])[];
 
 export type PlannerRequest =
-  | { readonly kind: 'open'; readonly generation: number; readonly source: Uint8Array; readonly ink: InkEntries }
-  | { readonly kind: 'apply'; readonly generation: number; readonly operation: number; readonly ink: InkEntries }
+  | {
+      readonly kind: 'open';
+      readonly generation: number;
+      readonly source: Uint8Array;
+      readonly ink: InkEntries;
+    }
+  | {
+      readonly kind: 'apply';
+      readonly generation: number;
+      readonly operation: number;
+      readonly ink: InkEntries;
+    }
   | { readonly kind: 'prices'; readonly generation: number; readonly operation: number; readonly uid: string }
   | { readonly kind: 'export'; readonly generation: number; readonly as: ExportKind }
   | { readonly kind: 'close'; readonly generation: number };
@@ -34,7 +44,12 @@ export type PlannerAnswer =
       readonly plan: FingeringPlan;
       readonly planMs: number;
     }
-  | { readonly kind: 'prices'; readonly generation: number; readonly operation: number; readonly choices: NoteChoices }
+  | {
+      readonly kind: 'prices';
+      readonly generation: number;
+      readonly operation: number;
+      readonly choices: NoteChoices;
+    }
   | { readonly kind: 'exported'; readonly generation: number; readonly bytes: Uint8Array };
 
 export interface EngraverRequest {

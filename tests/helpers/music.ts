@@ -5,7 +5,20 @@ import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/handProfile';
 import type { Score } from '../../src/core/score/model';
 
-const STEPS = [['C', 0], ['C', 1], ['D', 0], ['D', 1], ['E', 0], ['F', 0], ['F', 1], ['G', 0], ['G', 1], ['A', 0], ['A', 1], ['B', 0]] as const;
+const STEPS = [
+  ['C', 0],
+  ['C', 1],
+  ['D', 0],
+  ['D', 1],
+  ['E', 0],
+  ['F', 0],
+  ['F', 1],
+  ['G', 0],
+  ['G', 1],
+  ['A', 0],
+  ['A', 1],
+  ['B', 0],
+] as const;
 
 export interface TestNote {
   readonly midi: number;
@@ -27,7 +40,9 @@ export function noteXml(note: TestNote, chord = false, inner = ''): string {
 
 export function documentXml(measures: readonly string[], attributes = CLEF_8, divisions = 2): string {
   const head = `<attributes><divisions>${divisions}</divisions><key><fifths>0</fifths></key><time><beats>4</beats><beat-type>4</beat-type></time>${attributes}</attributes>`;
-  const bars = measures.map((content, k) => `<measure number="${k + 1}">${k === 0 ? head : ''}${content}</measure>`);
+  const bars = measures.map(
+    (content, k) => `<measure number="${k + 1}">${k === 0 ? head : ''}${content}</measure>`,
+  );
   return `<?xml version="1.0" encoding="UTF-8"?>\n<score-partwise version="4.0"><part-list><score-part id="P1"><part-name>Guitar</part-name></score-part></part-list><part id="P1">${bars.join('')}</part></score-partwise>\n`;
 }
 
@@ -47,7 +62,8 @@ export function scoreOrThrow(xml: string): Score {
   return result.value.score;
 }
 
-export const problemFrom = (xml: string): FingeringProblem => problemOf(scoreOrThrow(xml), CONCERT_FRETBOARD, ADULT_MEDIUM);
+export const problemFrom = (xml: string): FingeringProblem =>
+  problemOf(scoreOrThrow(xml), CONCERT_FRETBOARD, ADULT_MEDIUM);
 
 /** Small deterministic generator (mulberry32), so that a failing seed can be run again. */
 export function randomFrom(seed: number): () => number {

@@ -49,7 +49,9 @@ export function naiveLeftCost(problem: FingeringProblem): number {
       const memory = before && !bare.range ? memoryAfter(problem, before, moment) : null;
       const state = handState(bare.strikes, bare.placements, memory);
       if (before && !follows(problem, before, state, moment)) continue;
-      const step = before ? transitionCost(problem, problem.moments[k - 1]!, before, moment, state) : entryCost(state);
+      const step = before
+        ? transitionCost(problem, problem.moments[k - 1]!, before, moment, state)
+        : entryCost(state);
       walk(k + 1, state, cost + step + stateCost(problem, moment, state));
     }
   };
@@ -65,7 +67,9 @@ export function naiveSharings(count: number): Pluck[][] {
   );
   const rank = (letter: Pluck) => letters.indexOf(letter);
   return all.filter((row) =>
-    row.every((letter, k) => k === 0 || rank(letter) > rank(row[k - 1]!) || (letter === 'p' && row[k - 1] === 'p')),
+    row.every(
+      (letter, k) => k === 0 || rank(letter) > rank(row[k - 1]!) || (letter === 'p' && row[k - 1] === 'p'),
+    ),
   );
 }
 

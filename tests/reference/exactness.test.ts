@@ -23,22 +23,36 @@ const folder = new URL('../../demo/', import.meta.url);
 const pieces = readdirSync(folder).filter((name) => name.endsWith('.musicxml'));
 
 const stateKey = (state: HandState) =>
-  `${state.strikes.map((strike, k) => `${strike}:${state.codes[k]}`).sort().join(' ')}|${JSON.stringify(state.memory)}`;
+  `${state.strikes
+    .map((strike, k) => `${strike}:${state.codes[k]}`)
+    .sort()
+    .join(' ')}|${JSON.stringify(state.memory)}`;
 
 describe.each(pieces)('%s', (name) => {
-  const problem = problemOf(scoreOrThrow(readFileSync(new URL(name, folder), 'utf8')), CONCERT_FRETBOARD, ADULT_MEDIUM);
+  const problem = problemOf(
+    scoreOrThrow(readFileSync(new URL(name, folder), 'utf8')),
+    CONCERT_FRETBOARD,
+    ADULT_MEDIUM,
+  );
   const planner = new LeftPlanner(problem);
 
   it('left hand: no step beats the costs to the end, and the start has the cost of the plan', () => {
     const layers = planner.layers;
-    const solution = solveLattice(layers, layers.map(() => null))!;
+    const solution = solveLattice(
+      layers,
+      layers.map(() => null),
+    )!;
     const toEnd = layers.map(
-      (layer, k) => new Map(layer.states.map((state, s) => [stateKey(state), solution.backward.cost[k]![s]!])),
+      (layer, k) =>
+        new Map(layer.states.map((state, s) => [stateKey(state), solution.backward.cost[k]![s]!])),
     );
     // Every state that a hand could be in, with the memory that the state before it leaves.
-    let before: HandState[] = naiveConfigurations(problem, problem.moments[0]!).map((one) => handState(one.strikes, one.placements, null));
+    let before: HandState[] = naiveConfigurations(problem, problem.moments[0]!).map((one) =>
+      handState(one.strikes, one.placements, null),
+    );
     const starts = before.map(
-      (state) => stateCost(problem, problem.moments[0]!, state) + entryCost(state) + toEnd[0]!.get(stateKey(state))!,
+      (state) =>
+        stateCost(problem, problem.moments[0]!, state) + entryCost(state) + toEnd[0]!.get(stateKey(state))!,
     );
     expect(Math.min(...starts)).toBe(planner.plan(new Map()).cost);
 
@@ -52,9 +66,11 @@ describe.each(pieces)('%s', (name) => {
           if (!follows(problem, from, to, next)) continue;
           const key = stateKey(to);
           const rest = toEnd[k]!.get(key);
-          if (rest === undefined || rest >= UNREACHABLE) throw new Error(`moment ${k}: the planner lacks ${key}`);
+          if (rest === undefined || rest >= UNREACHABLE)
+            throw new Error(`moment ${k}: the planner lacks ${key}`);
           const step = transitionCost(problem, moment, from, next, to) + stateCost(problem, next, to);
-          if (toEnd[k - 1]!.get(stateKey(from))! > step + rest) throw new Error(`moment ${k}: ${key} is cheaper than known`);
+          if (toEnd[k - 1]!.get(stateKey(from))! > step + rest)
+            throw new Error(`moment ${k}: ${key} is cheaper than known`);
           reached.set(key, to);
         }
       }
@@ -68,9 +84,16 @@ describe.each(pieces)('%s', (name) => {
     const plan = planner.plan(new Map());
     const groups = strokeGroupsOf(problem, plan.placements);
     const layers = strokeLayers(groups, ADULT_MEDIUM);
-    const solution = solveLattice(layers, layers.map(() => null))!;
-    const toEnd = layers.map((layer, k) => new Map(layer.states.map((state, s) => [keyOf(state), solution.backward.cost[k]![s]!])));
-    let before = naiveSharings(groups[0]!.strokes.length).map((letters) => stateAfter(null, groups[0]!, letters));
+    const solution = solveLattice(
+      layers,
+      layers.map(() => null),
+    )!;
+    const toEnd = layers.map(
+      (layer, k) => new Map(layer.states.map((state, s) => [keyOf(state), solution.backward.cost[k]![s]!])),
+    );
+    let before = naiveSharings(groups[0]!.strokes.length).map((letters) =>
+      stateAfter(null, groups[0]!, letters),
+    );
     const starts = before.map((state) => groupCost(groups[0]!, state.letters) + toEnd[0]!.get(keyOf(state))!);
     expect(Math.min(...starts)).toBe(solution.cost);
     for (let k = 1; k < groups.length; k++) {
@@ -82,7 +105,8 @@ describe.each(pieces)('%s', (name) => {
           const step = strokeTransitionCost(from, group, letters, ADULT_MEDIUM) + groupCost(group, letters);
           const rest = toEnd[k]!.get(keyOf(to));
           if (rest === undefined) throw new Error(`group ${k}: the planner lacks ${keyOf(to)}`);
-          if (toEnd[k - 1]!.get(keyOf(from))! > step + rest) throw new Error(`group ${k}: a step is cheaper than known`);
+          if (toEnd[k - 1]!.get(keyOf(from))! > step + rest)
+            throw new Error(`group ${k}: a step is cheaper than known`);
           reached.set(keyOf(to), to);
         }
       }

@@ -27,7 +27,9 @@ const filesBelow = (folder: string): string[] =>
   });
 
 const importsOf = (path: string): string[] =>
-  [...readFileSync(path, 'utf8').matchAll(/(?:from|import)\s*\(?\s*['"]([^'"]+)['"]/g)].map((match) => match[1]!);
+  [...readFileSync(path, 'utf8').matchAll(/(?:from|import)\s*\(?\s*['"]([^'"]+)['"]/g)].map(
+    (match) => match[1]!,
+  );
 
 const files = filesBelow(src).filter((path) => !/\.test\.ts$|\.d\.ts$/.test(path));
 
@@ -36,11 +38,20 @@ describe('import directions', () => {
     const part = name.split('/')[0]!;
     for (const specifier of importsOf(path)) {
       const alias = ALIASES.find(([pattern]) => pattern.test(specifier));
-      const local = alias ? specifier.replace(alias[0], alias[1]) : specifier.startsWith('.') ? relative(src, resolve(dirname(path), specifier)) : null;
-      if (local !== null && !local.startsWith('app.')) expect(MAY_USE[part] ?? Object.keys(MAY_USE), `${name} → ${local}`).toContain(local.split('/')[0]);
-      if (local === null && part === 'core') expect([...CORE_PACKAGES], `${name} → ${specifier}`).toContain(specifier);
+      const local = alias
+        ? specifier.replace(alias[0], alias[1])
+        : specifier.startsWith('.')
+          ? relative(src, resolve(dirname(path), specifier))
+          : null;
+      if (local !== null && !local.startsWith('app.'))
+        expect(MAY_USE[part] ?? Object.keys(MAY_USE), `${name} → ${local}`).toContain(local.split('/')[0]);
+      if (local === null && part === 'core')
+        expect([...CORE_PACKAGES], `${name} → ${specifier}`).toContain(specifier);
     }
-    if (part === 'core') expect(readFileSync(path, 'utf8')).not.toMatch(/\b(window\.[a-z]|document\.(body|create|query|get)|process\.|localStorage|globalThis)/);
+    if (part === 'core')
+      expect(readFileSync(path, 'utf8')).not.toMatch(
+        /\b(window\.[a-z]|document\.(body|create|query|get)|process\.|localStorage|globalThis)/,
+      );
   });
 
   it('looks at every part', () => {

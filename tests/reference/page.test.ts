@@ -27,7 +27,9 @@ describe.each(readdirSync(folder))('%s', (name) => {
     score = document.value.score;
     page = await engrave(text, document.value);
     const planner = new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
-    const roles = new Map(planner.problem.strikes.flatMap((strike) => strike.uids.map((uid) => [uid, strike.role] as const)));
+    const roles = new Map(
+      planner.problem.strikes.flatMap((strike) => strike.uids.map((uid) => [uid, strike.role] as const)),
+    );
     marks = placeMarks(page, marksOf(score, planner.plan(new Map()), new Map(), roles));
   });
 
@@ -80,7 +82,9 @@ describe('the page reader', () => {
       <use href="http://example.test/y.svg#z"/><use href="#E0A4-abc" x="1"/>
       <text onclick="alert(4)" style="background:url(http://example.test)">a &lt;b&gt; &amp; c</text></g></svg></svg>`;
     const page = readEngravedPage(svg, new Set());
-    expect(page.svg).not.toMatch(/script|style|alert|foreignObject|image|example|javascript|onload|onclick|<b>/);
+    expect(page.svg).not.toMatch(
+      /script|style|alert|foreignObject|image|example|javascript|onload|onclick|<b>/,
+    );
     expect(page.svg).toContain('href="#E0A4-abc"');
     expect(page.svg).toContain('a &lt;b&gt; &amp; c');
     expect([page.width, page.height]).toEqual([100, 200]);

@@ -25,15 +25,20 @@ async function makeStudio(name: string): Promise<Studio> {
   const email = `${name}-${Date.now()}@studio.example`;
   const passwordHash = await hashPassword('a long password');
   const id = await asOwner(async (client) => {
-    const studio = await client.query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [name]);
-    await client.query('INSERT INTO users (studio_id, email, display_name, password_hash) VALUES ($1, $2, $3, $4)', [
-      studio.rows[0]!.id, email, name, passwordHash,
+    const studio = await client.query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [
+      name,
     ]);
+    await client.query(
+      'INSERT INTO users (studio_id, email, display_name, password_hash) VALUES ($1, $2, $3, $4)',
+      [studio.rows[0]!.id, email, name, passwordHash],
+    );
     return studio.rows[0]!.id;
   });
   const cookie = await signInAs(email, 'a long password');
   const pieceId = await importAs(cookie, `${name}.musicxml`, barXml([{ midi: 60, onset: 0, length: 2 }]));
-  const edition = await asOwner((client) => client.query<{ id: string }>('SELECT id FROM editions WHERE piece_id = $1', [pieceId]));
+  const edition = await asOwner((client) =>
+    client.query<{ id: string }>('SELECT id FROM editions WHERE piece_id = $1', [pieceId]),
+  );
   const made = { id, cookie, pieceId, editionId: edition.rows[0]!.id };
   await append(made.cookie, made.editionId);
   return made;
@@ -60,7 +65,9 @@ afterAll(closePool);
 describe('the database', () => {
   it.each(TABLES)('shows %s of one studio only', async (table) => {
     const column = table === 'studios' ? 'id' : 'studio_id';
-    const seen = await withTransaction(mine.id, (tx) => tx.query<{ owner: string }>(`SELECT ${column} AS owner FROM ${table}`));
+    const seen = await withTransaction(mine.id, (tx) =>
+      tx.query<{ owner: string }>(`SELECT ${column} AS owner FROM ${table}`),
+    );
     expect(seen.rows.length).toBeGreaterThan(0);
     expect(new Set(seen.rows.map((row) => row.owner))).toEqual(new Set([mine.id]));
   });
@@ -80,7 +87,12 @@ describe('the database', () => {
     );
     const open = tables.rows.filter((row) => !row.relrowsecurity).map((row) => row.relname);
     expect(open).toEqual(['migrations']);
-    expect(tables.rows.map((row) => row.relname).filter((name) => name !== 'migrations').sort()).toEqual([...TABLES].sort());
+    expect(
+      tables.rows
+        .map((row) => row.relname)
+        .filter((name) => name !== 'migrations')
+        .sort(),
+    ).toEqual([...TABLES].sort());
   });
 
   it('refuses a row that points into another studio', async () => {
@@ -96,7 +108,9 @@ describe('the database', () => {
 
   it('is used by a role that owns nothing and cannot change source bytes', async () => {
     const owned = await asOwner((client) =>
-      client.query(`SELECT 1 FROM pg_class c JOIN pg_roles r ON r.oid = c.relowner WHERE r.rolname = 'oculon_app'`),
+      client.query(
+        `SELECT 1 FROM pg_class c JOIN pg_roles r ON r.oid = c.relowner WHERE r.rolname = 'oculon_app'`,
+      ),
     );
     expect(owned.rows).toEqual([]);
     const change = withTransaction(mine.id, (tx) => tx.query(`UPDATE pieces SET source = ''`));
@@ -115,13 +129,21 @@ const ROUTES: Readonly<Record<string, (studio: Studio) => readonly [string, Requ
   '/api/pieces/[pieceId]/source': (studio) => [`/api/pieces/${studio.pieceId}/source`, {}],
   '/api/editions/[editionId]/gestures': (studio) => [
     `/api/editions/${studio.editionId}/gestures`,
-    { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ seenSeq: 1, gestures: [gesture()] }) },
+    {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ seenSeq: 1, gestures: [gesture()] }),
+    },
   ],
 };
 
 const ask = (route: string, studio: Studio, cookie: string | null) => {
   const [path, init] = ROUTES[route]!(studio);
-  const headers = { ...(init.headers as Record<string, string>), origin: address, ...(cookie ? { cookie } : {}) };
+  const headers = {
+    ...(init.headers as Record<string, string>),
+    origin: address,
+    ...(cookie ? { cookie } : {}),
+  };
   return fetch(address + path, { ...init, headers, redirect: 'manual' });
 };
 
@@ -136,13 +158,16 @@ describe('the routes', () => {
     expect(await foreign.text()).not.toContain(theirs.editionId);
   });
 
-  it.each(Object.keys(ROUTES).filter((route) => !OPEN.includes(route)))('%s sends nobody away', async (route) => {
-    const answer = await ask(route, mine, null);
-    if (route.startsWith('/api/')) expect(answer.status).toBe(401);
-    else expect([answer.status, answer.headers.get('location')]).toEqual([303, '/sign-in']);
-    const forged = await ask(route, mine, 'oculon_session=forged');
-    expect(forged.status).toBe(answer.status);
-  });
+  it.each(Object.keys(ROUTES).filter((route) => !OPEN.includes(route)))(
+    '%s sends nobody away',
+    async (route) => {
+      const answer = await ask(route, mine, null);
+      if (route.startsWith('/api/')) expect(answer.status).toBe(401);
+      else expect([answer.status, answer.headers.get('location')]).toEqual([303, '/sign-in']);
+      const forged = await ask(route, mine, 'oculon_session=forged');
+      expect(forged.status).toBe(answer.status);
+    },
+  );
 
   it('the shelf lists its own pieces', async () => {
     const page = await (await ask('/shelf', mine, mine.cookie)).text();

@@ -32,7 +32,11 @@ export async function signInAs(email: string, password: string): Promise<string>
   return cookie;
 }
 
-export async function sendFile(cookie: string, fileName: string, content: string | Uint8Array): Promise<Response> {
+export async function sendFile(
+  cookie: string,
+  fileName: string,
+  content: string | Uint8Array,
+): Promise<Response> {
   const form = new FormData();
   form.set('file', new File([typeof content === 'string' ? content : new Uint8Array(content)], fileName));
   return fetch(`${address}/api/pieces`, { method: 'POST', headers: { cookie, origin: address }, body: form });

@@ -41,7 +41,14 @@ export function placeMarks(page: EngravedPage, marks: readonly Mark[]): readonly
     const here = marks.filter((mark) => noteOf.get(mark.uid)?.system === index);
     const byKind = (kinds: readonly MarkKind[]) => here.filter((mark) => kinds.includes(mark.kind));
     const numerals = placeNumerals(page, system, byKind(['finger', 'unplanned']), noteOf);
-    const rows = placeRows(page, system, index, [byKind(['pluck']), byKind(['string']), byKind(['barre'])], numerals, noteOf);
+    const rows = placeRows(
+      page,
+      system,
+      index,
+      [byKind(['pluck']), byKind(['string']), byKind(['barre'])],
+      numerals,
+      noteOf,
+    );
     placed.push(...numerals, ...rows);
   });
   return placed;
@@ -113,7 +120,11 @@ function placeRows(
   for (const below of [false, true]) {
     const outermost: Box[] = [...solid];
     for (const row of rows) {
-      const stacks = stacksOf(row.filter((mark) => mark.below === below), page, noteOf);
+      const stacks = stacksOf(
+        row.filter((mark) => mark.below === below),
+        page,
+        noteOf,
+      );
       if (stacks.length === 0) continue;
       const edges = edgesOf(stacks, outermost, system, below, space);
       for (const [k, stack] of stacks.entries()) {
@@ -139,14 +150,20 @@ interface Stacked {
 }
 
 /** Marks of one moment stand over each other in the order of their notes, the one nearest the staff first. */
-function stacksOf(marks: readonly Mark[], page: EngravedPage, noteOf: ReadonlyMap<string, NoteBox>): Stacked[][] {
+function stacksOf(
+  marks: readonly Mark[],
+  page: EngravedPage,
+  noteOf: ReadonlyMap<string, NoteBox>,
+): Stacked[][] {
   const columns = new Map<number, Stacked[]>();
   const ordered = [...marks].sort((a, b) => noteOf.get(b.uid)!.y - noteOf.get(a.uid)!.y);
   for (const mark of ordered) {
     const note = noteOf.get(mark.uid)!;
     const size = sizeOf(mark, page.staffSpace);
     const column = Math.round(note.x / (2 * page.staffSpace));
-    const known = [column, column - 1, column + 1].find((one) => columns.has(one) && Math.abs(columns.get(one)![0]!.x - note.x) < 2 * page.staffSpace);
+    const known = [column, column - 1, column + 1].find(
+      (one) => columns.has(one) && Math.abs(columns.get(one)![0]!.x - note.x) < 2 * page.staffSpace,
+    );
     const x = mark.kind === 'barre' ? note.x : note.x + note.width / 2 - size.width / 2;
     const entry = { mark, x: known === undefined ? x : columns.get(known)![0]!.x, size };
     if (known === undefined) columns.set(column, [entry]);

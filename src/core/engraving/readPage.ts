@@ -5,21 +5,85 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import type { Box, EngravedPage, NoteBox, SystemBox } from './page';
 
-const ELEMENTS = new Set(['g', 'path', 'use', 'polygon', 'polyline', 'rect', 'ellipse', 'text', 'tspan', 'defs', 'svg']);
+const ELEMENTS = new Set([
+  'g',
+  'path',
+  'use',
+  'polygon',
+  'polyline',
+  'rect',
+  'ellipse',
+  'text',
+  'tspan',
+  'defs',
+  'svg',
+]);
 const ATTRIBUTES = new Set([
-  'd', 'x', 'y', 'width', 'height', 'transform', 'points', 'cx', 'cy', 'rx', 'ry', 'fill', 'stroke', 'stroke-width',
-  'stroke-dasharray', 'stroke-linecap', 'stroke-linejoin', 'fill-opacity', 'stroke-opacity', 'opacity', 'font-size',
-  'font-style', 'font-weight', 'text-anchor', 'viewBox', 'class', 'id',
+  'd',
+  'x',
+  'y',
+  'width',
+  'height',
+  'transform',
+  'points',
+  'cx',
+  'cy',
+  'rx',
+  'ry',
+  'fill',
+  'stroke',
+  'stroke-width',
+  'stroke-dasharray',
+  'stroke-linecap',
+  'stroke-linejoin',
+  'fill-opacity',
+  'stroke-opacity',
+  'opacity',
+  'font-size',
+  'font-style',
+  'font-weight',
+  'text-anchor',
+  'viewBox',
+  'class',
+  'id',
 ]);
 /** Notes inside words (a metronome mark) come in a music font's private code points; text fonts have these. */
 const MUSIC_IN_TEXT: Readonly<Record<string, string>> = {
-  '\uECA3': '\u{1D15E}', '\uECA5': '\u2669', '\uECA7': '\u266A', '\uECB7': '.', '\uE1D3': '\u{1D15E}', '\uE1D5': '\u2669',
-  '\uE1D7': '\u266A', '\uE1E7': '.',
+  '\uECA3': '\u{1D15E}',
+  '\uECA5': '\u2669',
+  '\uECA7': '\u266A',
+  '\uECB7': '.',
+  '\uE1D3': '\u{1D15E}',
+  '\uE1D5': '\u2669',
+  '\uE1D7': '\u266A',
+  '\uE1E7': '.',
 };
 
 const OBSTACLES = new Set([
-  'note', 'stem', 'flag', 'accid', 'dots', 'rest', 'slur', 'tie', 'artic', 'clef', 'keySig', 'meterSig', 'tempo', 'dir',
-  'dynam', 'hairpin', 'tupletNum', 'tupletBracket', 'fermata', 'trill', 'ending', 'mNum', 'reh', 'text',
+  'note',
+  'stem',
+  'flag',
+  'accid',
+  'dots',
+  'rest',
+  'slur',
+  'tie',
+  'artic',
+  'clef',
+  'keySig',
+  'meterSig',
+  'tempo',
+  'dir',
+  'dynam',
+  'hairpin',
+  'tupletNum',
+  'tupletBracket',
+  'fermata',
+  'trill',
+  'ending',
+  'mNum',
+  'reh',
+  'text',
 ]);
 
 interface Open {
@@ -84,13 +148,16 @@ class PageReader {
     const classes = (attributes['class'] ?? '').split(' ');
     const kind = classes[0] ?? '';
     const isBox = classes.includes('bounding-box');
-    if (kind === 'system' && !isBox) this.systems.push({ top: Infinity, bottom: -Infinity, left: Infinity, right: 0, obstacles: [] });
+    if (kind === 'system' && !isBox)
+      this.systems.push({ top: Infinity, bottom: -Infinity, left: Infinity, right: 0, obstacles: [] });
     if (attributes['class'] === 'definition-scale') this.readSize(attributes);
     if (kind === 'page-margin') this.readMargin(attributes['transform'] ?? '');
     const keeper = kind === 'accid' && this.placeKeepers.has(this.noteUid() ?? '');
-    if (tag.name === 'rect' && this.open.at(-1)?.kind.endsWith(' box')) this.takeBox(this.onPage(boxOf(attributes)));
+    if (tag.name === 'rect' && this.open.at(-1)?.kind.endsWith(' box'))
+      this.takeBox(this.onPage(boxOf(attributes)));
     if (tag.name === 'path' && this.open.at(-1)?.kind === 'staff') this.takeStaffLine(attributes['d'] ?? '');
-    if (tag.name === 'polygon' && this.isInside('beam')) this.takeObstacle(this.onPage(polygonBox(attributes['points'] ?? '')));
+    if (tag.name === 'polygon' && this.isInside('beam'))
+      this.takeObstacle(this.onPage(polygonBox(attributes['points'] ?? '')));
 
     const dropped = this.isDropped() || isBox || keeper || !ELEMENTS.has(tag.name);
     const uid = kind === 'note' && !isBox ? (attributes['id'] ?? null) : null;

@@ -21,7 +21,8 @@ export function pickAlternatives(
   for (const candidate of [...candidates].sort((a, b) => a.extraCost - b.extraCost)) {
     if (picked.length > count) break;
     const states = candidate.states();
-    if (picked.every((one) => differenceQuarters(problem, one, states) >= LEAST_DIFFERENCE_QUARTERS)) picked.push(states);
+    if (picked.every((one) => differenceQuarters(problem, one, states) >= LEAST_DIFFERENCE_QUARTERS))
+      picked.push(states);
   }
   return picked.slice(1);
 }
@@ -34,7 +35,8 @@ export function differenceQuarters(
 ): number {
   let ticks = 0;
   problem.moments.forEach((moment, k) => {
-    const next = problem.moments[k + 1]?.tick ?? Math.max(...problem.strikes.map((strike) => strike.endTicks));
+    const next =
+      problem.moments[k + 1]?.tick ?? Math.max(...problem.strikes.map((strike) => strike.endTicks));
     if (differ(a[k]!, b[k]!, moment.struck)) ticks += next - moment.tick;
   });
   return ticks / problem.ticksPerQuarter;
@@ -42,6 +44,7 @@ export function differenceQuarters(
 
 function differ(a: HandState, b: HandState, struck: readonly number[]): boolean {
   if (positionOf(a.placements) !== positionOf(b.placements)) return true;
-  const stringOf = (state: HandState, strike: number) => state.placements[state.strikes.indexOf(strike)]?.string;
+  const stringOf = (state: HandState, strike: number) =>
+    state.placements[state.strikes.indexOf(strike)]?.string;
   return struck.some((strike) => stringOf(a, strike) !== stringOf(b, strike));
 }

@@ -110,7 +110,11 @@ function forwardMessages(layers: readonly Layer[], masks: readonly Mask[], known
   return { masks, cost, via };
 }
 
-function backwardMessages(layers: readonly Layer[], masks: readonly Mask[], known: Messages | null): Messages {
+function backwardMessages(
+  layers: readonly Layer[],
+  masks: readonly Mask[],
+  known: Messages | null,
+): Messages {
   let differs = layers.length - 1;
   if (known) while (differs >= 0 && sameMask(masks[differs], known.masks[differs])) differs--;
   if (known && differs < 0) return known;

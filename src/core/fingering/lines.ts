@@ -38,7 +38,10 @@ export function ringingBrokenChords(
       ends.set(note.index, again?.onsetTicks ?? chord.endTicks);
     });
   }
-  return strikes.map((strike) => ({ ...strike, endTicks: Math.max(strike.endTicks, ends.get(strike.index) ?? 0) }));
+  return strikes.map((strike) => ({
+    ...strike,
+    endTicks: Math.max(strike.endTicks, ends.get(strike.index) ?? 0),
+  }));
 }
 
 interface BrokenChord {
@@ -50,7 +53,8 @@ function brokenChords(strikes: readonly Strike[], measures: readonly Measure[], 
   const longest = LONGEST_QUARTERS * ticksPerQuarter;
   const chords: BrokenChord[] = [];
   const voices = byVoice(strikes);
-  const isChord = voices.length === 1 ? arpeggioInALine : (notes: readonly Strike[]) => notes.length >= LEAST_NOTES;
+  const isChord =
+    voices.length === 1 ? arpeggioInALine : (notes: readonly Strike[]) => notes.length >= LEAST_NOTES;
   for (const voice of voices) {
     let notes: Strike[] = [];
     const close = () => {

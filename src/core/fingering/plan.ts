@@ -44,7 +44,12 @@ export type Finding =
   | { readonly code: 'inkContradicts'; readonly uids: readonly string[] }
   | { readonly code: 'pluckContradicts'; readonly uids: readonly string[] }
   | { readonly code: 'cut'; readonly uids: readonly string[]; readonly lostQuarters: number }
-  | { readonly code: 'shiftTooFast'; readonly uids: readonly string[]; readonly windowMs: number; readonly neededMs: number }
+  | {
+      readonly code: 'shiftTooFast';
+      readonly uids: readonly string[];
+      readonly windowMs: number;
+      readonly neededMs: number;
+    }
   | { readonly code: 'printedDeparture'; readonly uids: readonly string[] };
 
 export interface FingeringPlan {

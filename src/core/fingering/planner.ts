@@ -34,10 +34,15 @@ export class Planner {
   /** Up to `count` other good plans, cheapest left hand first. Only for a piece without ink. */
   alternatives(count: number): readonly FingeringPlan[] {
     const best = this.left.plan(new Map());
-    const candidates = this.problem.strikes.flatMap((strike) => this.left.candidates(new Map(), strike.index));
+    const candidates = this.problem.strikes.flatMap((strike) =>
+      this.left.candidates(new Map(), strike.index),
+    );
     return pickAlternatives(this.problem, best.states, candidates, count).map((states) => {
       const cost = [...termTotals(this.problem, states).values()].reduce((sum, term) => sum + term, 0);
-      return this.withRightHand({ ...this.left.planOf(states, best.conflicts), cost, lowerBound: best.cost }, new Map());
+      return this.withRightHand(
+        { ...this.left.planOf(states, best.conflicts), cost, lowerBound: best.cost },
+        new Map(),
+      );
     });
   }
 
@@ -139,7 +144,12 @@ function findingsOf(
   for (const strikes of right.conflicts) findings.push({ code: 'pluckContradicts', uids: uidsOf(strikes) });
   for (const shift of shifts) {
     if (shift.risk !== 'tooFast') continue;
-    findings.push({ code: 'shiftTooFast', uids: [shift.toUid], windowMs: shift.windowMs, neededMs: shift.neededMs });
+    findings.push({
+      code: 'shiftTooFast',
+      uids: [shift.toUid],
+      windowMs: shift.windowMs,
+      neededMs: shift.neededMs,
+    });
   }
   for (const note of notes) {
     const strike = problem.strikes[note.strike]!;
@@ -152,10 +162,7 @@ function findingsOf(
   return findings;
 }
 
-const departs = (
-  printed: FingeringProblem['strikes'][number]['printed'],
-  note: PlannedNote,
-): boolean =>
+const departs = (printed: FingeringProblem['strikes'][number]['printed'], note: PlannedNote): boolean =>
   (printed.finger !== null && note.finger !== null && printed.finger !== note.finger) ||
   (printed.string !== null && note.string !== null && printed.string !== note.string) ||
   (printed.pluck !== null && note.pluck !== null && printed.pluck !== note.pluck);

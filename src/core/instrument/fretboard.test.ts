@@ -5,7 +5,14 @@ import { ADULT_MEDIUM, handProfileSchema, movementMs } from './handProfile';
 describe('the fretboard', () => {
   // Handbook, "The instrument in millimetres", rounded there to 0.01 mm.
   it.each([
-    [1, 36.48], [2, 70.92], [3, 103.42], [4, 134.09], [5, 163.05], [7, 216.18], [9, 263.51], [12, 325.0],
+    [1, 36.48],
+    [2, 70.92],
+    [3, 103.42],
+    [4, 134.09],
+    [5, 163.05],
+    [7, 216.18],
+    [9, 263.51],
+    [12, 325.0],
   ])('fret %i of a 650 mm scale lies at %f mm', (fret, mm) => {
     expect(fretDistanceMm(fret, 650)).toBeCloseTo(mm, 2);
   });
@@ -29,13 +36,16 @@ describe('the fretboard', () => {
 });
 
 describe('the hand', () => {
-  it('needs about 240 ms for 62 mm (handbook, the desk\'s example)', () => {
+  it("needs about 240 ms for 62 mm (handbook, the desk's example)", () => {
     expect(movementMs(62, ADULT_MEDIUM)).toBeGreaterThan(230);
     expect(movementMs(62, ADULT_MEDIUM)).toBeLessThan(250);
   });
 
   it('takes b longer for each doubling of the distance (Fitts 1954)', () => {
-    expect(movementMs(96, ADULT_MEDIUM) - movementMs(48, ADULT_MEDIUM)).toBeCloseTo(ADULT_MEDIUM.movementPerBitMs, 6);
+    expect(movementMs(96, ADULT_MEDIUM) - movementMs(48, ADULT_MEDIUM)).toBeCloseTo(
+      ADULT_MEDIUM.movementPerBitMs,
+      6,
+    );
     expect(movementMs(0, ADULT_MEDIUM)).toBe(0);
   });
 

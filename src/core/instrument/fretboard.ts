@@ -29,7 +29,6 @@ export function fretDistanceMm(fret: number, scaleLengthMm: number): number {
   return scaleLengthMm * (HALF_FRET_SHARES[2 * fret] ?? fretShare(fret));
 }
 
-
 /** A fingertip presses just behind the wire: 8 mm, or a third of a fret that is narrower than 24 mm. */
 export function fingertipMm(fret: number, scaleLengthMm: number): number {
   const wire = fretDistanceMm(fret, scaleLengthMm);

@@ -22,13 +22,21 @@ export interface HandProfile {
 
 const reachSchema = z
   .object({ atEaseMm: z.number().positive(), atMostMm: z.number().positive() })
-  .refine((reach) => reach.atEaseMm < reach.atMostMm, 'the reach at ease must be less than the reach at most');
+  .refine(
+    (reach) => reach.atEaseMm < reach.atMostMm,
+    'the reach at ease must be less than the reach at most',
+  );
 
 /** A profile as it comes from outside. */
 export const handProfileSchema = z.strictObject({
   id: z.string().min(1),
   reach: z.strictObject({
-    '12': reachSchema, '23': reachSchema, '34': reachSchema, '13': reachSchema, '24': reachSchema, '14': reachSchema,
+    '12': reachSchema,
+    '23': reachSchema,
+    '34': reachSchema,
+    '13': reachSchema,
+    '24': reachSchema,
+    '14': reachSchema,
   }),
   highestFret: z.int().min(4).max(19),
   barreStringsAtMost: z.int().min(1).max(6),

@@ -4,9 +4,26 @@ import { LEFT_TERMS } from '../fingering/left/terms';
 
 /** A value with every parameter that any message uses. */
 const SAMPLE = {
-  code: '', megabytes: 21, line: 7, detail: 'unclosed tag', root: 'html', name: 'a.pdf', count: 2, measure: '12',
-  value: '-1', voice: '1', note: 'B1', lowest: 'E2', highest: 'B5', reading: 'clef', quartersPerMinute: 88,
-  tuningId: 'sixth-to-d', uids: ['n1'], lostQuarters: 0.5, windowMs: 180, neededMs: 240,
+  code: '',
+  megabytes: 21,
+  line: 7,
+  detail: 'unclosed tag',
+  root: 'html',
+  name: 'a.pdf',
+  count: 2,
+  measure: '12',
+  value: '-1',
+  voice: '1',
+  note: 'B1',
+  lowest: 'E2',
+  highest: 'B5',
+  reading: 'clef',
+  quartersPerMinute: 88,
+  tuningId: 'sixth-to-d',
+  uids: ['n1'],
+  lostQuarters: 0.5,
+  windowMs: 180,
+  neededMs: 240,
 };
 
 const tables = { IMPORT_ERRORS, ASSUMPTIONS, FINDINGS };

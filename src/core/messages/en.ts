@@ -21,9 +21,11 @@ export const IMPORT_ERRORS: Texts<ImportError> = {
     `Line ${e.line} of the file defines entities, which a score does not need and Oculon does not open; export it again without them.`,
   wrongRoot: (e) =>
     `The file is XML but no MusicXML score: it begins with <${e.root}> where <score-partwise> is needed; export the piece as MusicXML.`,
-  timewise: () => 'The score is stored measure by measure (score-timewise); export it part by part (score-partwise).',
+  timewise: () =>
+    'The score is stored measure by measure (score-timewise); export it part by part (score-partwise).',
   notZip: () => 'The file looks like a compressed score but cannot be unpacked; export it again.',
-  zipWithoutScore: () => 'The compressed file names no score in META-INF/container.xml; export it again as .mxl.',
+  zipWithoutScore: () =>
+    'The compressed file names no score in META-INF/container.xml; export it again as .mxl.',
   unknownKind: (e) => `“${e.name}” is no kind of file that Oculon reads; use .musicxml, .xml or .mxl.`,
   severalParts: (e) => `The score has ${e.count} parts and Oculon reads one; export the guitar part alone.`,
   noNotes: () => 'There is no pitched note in the score; choose a file with music in it.',
@@ -44,10 +46,14 @@ export const IMPORT_ERRORS: Texts<ImportError> = {
 const OCTAVES: Readonly<Record<OctaveReading, string>> = {
   clef: 'The clef carries an 8, so the pitches in the file are taken as they sound.',
   transposition: 'The file transposes, so the pitches are taken as written for guitar.',
-  'both-applied': 'Clef and transposition both shift the octave; the transposition was applied because it fits the guitar.',
-  'both-clef': 'Clef and transposition both shift the octave; only the clef was taken because both would lie too low.',
-  written: 'The file says nothing about the octave; the pitches are taken as written, an octave above the sound.',
-  sounding: 'The file says nothing about the octave; the pitches are taken as sounding because they lie too low otherwise.',
+  'both-applied':
+    'Clef and transposition both shift the octave; the transposition was applied because it fits the guitar.',
+  'both-clef':
+    'Clef and transposition both shift the octave; only the clef was taken because both would lie too low.',
+  written:
+    'The file says nothing about the octave; the pitches are taken as written, an octave above the sound.',
+  sounding:
+    'The file says nothing about the octave; the pitches are taken as sounding because they lie too low otherwise.',
 };
 
 export const ASSUMPTIONS: Texts<Assumption> = {
@@ -66,8 +72,10 @@ export const FINDINGS: Texts<Finding> = {
     f.uids.length === 1
       ? 'No hand can play this note together with the others here; it is left out.'
       : `No hand can play these ${f.uids.length} notes together with the others here; they are left out.`,
-  inkContradicts: () => 'The ink here asks for something that no hand can do together; this note is left out of the plan.',
-  pluckContradicts: () => 'The inked letters here cannot be played together: fingers lie in order across the strings, p lowest.',
+  inkContradicts: () =>
+    'The ink here asks for something that no hand can do together; this note is left out of the plan.',
+  pluckContradicts: () =>
+    'The inked letters here cannot be played together: fingers lie in order across the strings, p lowest.',
   cut: (f) => `Let go ${quarters(f.lostQuarters)} early: its finger or its string is needed.`,
   shiftTooFast: (f) => `The shift to this note has ${f.windowMs} ms and needs about ${f.neededMs} ms.`,
   printedDeparture: () => 'The plan departs from the fingering that came with the file.',

@@ -65,7 +65,8 @@ export class Desk {
   constructor(opening: DeskOpening) {
     this.saver = new Saver(opening.editionId, opening.history, opening.headSeq, (ink, refused) => {
       this.setInk(ink);
-      if (refused.length > 0) this.notice = 'Someone else changed the same notes; your last marks there were not kept.';
+      if (refused.length > 0)
+        this.notice = 'Someone else changed the same notes; your last marks there were not kept.';
     });
     void this.open(opening.source);
   }
@@ -105,7 +106,8 @@ export class Desk {
         this.askPrices();
         break;
       case 'prices':
-        if (answer.operation === this.operation && answer.choices.uid === this.selectedUid) this.choices = answer.choices;
+        if (answer.operation === this.operation && answer.choices.uid === this.selectedUid)
+          this.choices = answer.choices;
         break;
       case 'exported':
         this.exportWaiting?.(answer.bytes);
@@ -145,10 +147,15 @@ export class Desk {
   moveToFinding(step: 1 | -1): void {
     const notes = this.plan?.notes ?? [];
     const order = new Map(notes.map((note, k) => [note.uid, k]));
-    const places = [...new Set(this.findings.map((finding) => order.get(finding.uids[0] ?? '') ?? -1))].filter((k) => k >= 0);
+    const places = [
+      ...new Set(this.findings.map((finding) => order.get(finding.uids[0] ?? '') ?? -1)),
+    ].filter((k) => k >= 0);
     places.sort((a, b) => a - b);
     const here = order.get(this.selectedUid ?? '') ?? -1;
-    const next = step > 0 ? (places.find((k) => k > here) ?? places[0]) : (places.findLast((k) => k < here) ?? places.at(-1));
+    const next =
+      step > 0
+        ? (places.find((k) => k > here) ?? places[0])
+        : (places.findLast((k) => k < here) ?? places.at(-1));
     if (next !== undefined) this.select(notes[next]!.uid);
   }
 
@@ -172,7 +179,11 @@ export class Desk {
   /** Finger and string of one choice in the list. */
   choose(finger: number, string: number): void {
     const uid = this.selectedUid;
-    if (uid) this.decide([setAttribute(this.ink, uid, 'finger', finger), setAttribute(this.ink, uid, 'string', string)]);
+    if (uid)
+      this.decide([
+        setAttribute(this.ink, uid, 'finger', finger),
+        setAttribute(this.ink, uid, 'string', string),
+      ]);
   }
 
   /** Inks the selected note as it stands. */
@@ -190,7 +201,11 @@ export class Desk {
   pencilSelection(): void {
     const uid = this.selectedUid;
     if (!uid) return;
-    this.decide((['finger', 'string', 'pluck'] as const).map((attribute) => setAttribute(this.ink, uid, attribute, null)));
+    this.decide(
+      (['finger', 'string', 'pluck'] as const).map((attribute) =>
+        setAttribute(this.ink, uid, attribute, null),
+      ),
+    );
   }
 
   inkOf = (uid: string): InkMarks => this.ink.get(uid) ?? NO_INK;

@@ -85,7 +85,8 @@ export class Saver {
         body: JSON.stringify(request),
       });
       if (response.status === 401) this.state = { kind: 'signedOut', count: this.unsent.length };
-      if (!response.ok) return null;
+      // 409 is an answer, too: it brings what this desk has not seen.
+      if (!response.ok && response.status !== 409) return null;
       const parsed = appendAnswerSchema.safeParse(await response.json());
       return parsed.success ? parsed.data : null;
     } catch {

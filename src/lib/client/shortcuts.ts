@@ -19,7 +19,12 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: ['ArrowRight'], shown: '→', does: 'next moment', run: (desk) => desk.moveInTime(1) },
   { keys: ['ArrowUp'], shown: '↑', does: 'higher note', run: (desk) => desk.moveInPitch(1) },
   { keys: ['ArrowDown'], shown: '↓', does: 'lower note', run: (desk) => desk.moveInPitch(-1) },
-  { keys: ['0', '1', '2', '3', '4'], shown: '0 – 4', does: 'left-hand finger', run: (desk, key) => desk.setFinger(Number(key)) },
+  {
+    keys: ['0', '1', '2', '3', '4'],
+    shown: '0 – 4',
+    does: 'left-hand finger',
+    run: (desk, key) => desk.setFinger(Number(key)),
+  },
   {
     keys: STRING_KEYS,
     shown: 'q w e r t y',
@@ -33,12 +38,30 @@ export const SHORTCUTS: readonly Shortcut[] = [
     run: (desk, key) => desk.setPluck(key as 'p' | 'i' | 'm' | 'a'),
   },
   { keys: ['Enter'], shown: 'Enter', does: 'ink the note as it stands', run: (desk) => desk.inkSelection() },
-  { keys: ['Backspace', 'Delete'], shown: '⌫', does: 'back to pencil', run: (desk) => desk.pencilSelection() },
+  {
+    keys: ['Backspace', 'Delete'],
+    shown: '⌫',
+    does: 'back to pencil',
+    run: (desk) => desk.pencilSelection(),
+  },
   { keys: ['n'], shown: 'n', does: 'next finding', run: (desk) => desk.moveToFinding(1) },
-  { keys: ['N'], shift: true, shown: 'Shift n', does: 'previous finding', run: (desk) => desk.moveToFinding(-1) },
+  {
+    keys: ['N'],
+    shift: true,
+    shown: 'Shift n',
+    does: 'previous finding',
+    run: (desk) => desk.moveToFinding(-1),
+  },
   { keys: ['z'], command: true, shown: 'Ctrl z', does: 'undo', run: (desk) => desk.undo() },
   { keys: ['y'], command: true, shown: 'Ctrl y', does: 'redo', run: (desk) => desk.redo() },
-  { keys: ['Z'], command: true, shift: true, shown: 'Ctrl Shift z', does: 'redo', run: (desk) => desk.redo() },
+  {
+    keys: ['Z'],
+    command: true,
+    shift: true,
+    shown: 'Ctrl Shift z',
+    does: 'redo',
+    run: (desk) => desk.redo(),
+  },
 ];
 
 export interface KeyPress {
@@ -55,7 +78,10 @@ export function maybeShortcut(press: KeyPress): Shortcut | null {
   const command = press.ctrlKey || press.metaKey;
   return (
     SHORTCUTS.find(
-      (row) => row.keys.includes(press.key) && !!row.command === command && (!!row.shift === press.shiftKey || !isLetter(press.key)),
+      (row) =>
+        row.keys.includes(press.key) &&
+        !!row.command === command &&
+        (!!row.shift === press.shiftKey || !isLetter(press.key)),
     ) ?? null
   );
 }

@@ -23,7 +23,8 @@ export function openInWorkers(
   const engraving = (engraver ??= new EngraverWorker());
   const planning = (planner ??= new PlannerWorker());
   const hearPage = ({ data }: MessageEvent<EngraverAnswer>) => data.generation === generation && onPage(data);
-  const hearPlan = ({ data }: MessageEvent<PlannerAnswer>) => data.generation === generation && onAnswer(data);
+  const hearPlan = ({ data }: MessageEvent<PlannerAnswer>) =>
+    data.generation === generation && onAnswer(data);
   engraving.addEventListener('message', hearPage);
   planning.addEventListener('message', hearPlan);
   engraving.postMessage({ generation, source } satisfies EngraverRequest);

@@ -2,7 +2,13 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import { withTransaction } from './db';
-import { deleteSession, insertSession, maybeFindAccount, maybeFindVisitor, type Visitor } from './repositories/people';
+import {
+  deleteSession,
+  insertSession,
+  maybeFindAccount,
+  maybeFindVisitor,
+  type Visitor,
+} from './repositories/people';
 
 export const SESSION_COOKIE = 'oculon_session';
 export const SESSION_DAYS = 30;
@@ -24,7 +30,12 @@ export async function signIn(email: string, password: string): Promise<string | 
   const token = randomBytes(32).toString('base64url');
   const expiresAt = new Date(Date.now() + SESSION_DAYS * 86_400_000);
   await withTransaction(account.studioId, (tx) =>
-    insertSession(tx, { studioId: account.studioId, userId: account.userId, tokenHash: hashToken(token), expiresAt }),
+    insertSession(tx, {
+      studioId: account.studioId,
+      userId: account.userId,
+      tokenHash: hashToken(token),
+      expiresAt,
+    }),
   );
   return token;
 }

@@ -1,18 +1,26 @@
 /** The one way to the database: a transaction bound to a studio. */
 import pg from 'pg';
 import { config } from './config';
+import { log } from './log';
 
 let pool: pg.Pool | null = null;
 
 function thePool(): pg.Pool {
-  pool ??= new pg.Pool({ connectionString: config().databaseUrl, max: 8 });
+  if (!pool) {
+    pool = new pg.Pool({ connectionString: config().databaseUrl, max: 8 });
+    // An idle connection that the server closes is replaced by the next query; it must not end the process.
+    pool.on('error', (error) => log.warn({ err: error }, 'a database connection was lost'));
+  }
   return pool;
 }
 
 export type Transaction = pg.PoolClient;
 
 /** Runs `work` in a transaction that sees one studio's rows only; rolls back when it throws. */
-export async function withTransaction<T>(studioId: string, work: (tx: Transaction) => Promise<T>): Promise<T> {
+export async function withTransaction<T>(
+  studioId: string,
+  work: (tx: Transaction) => Promise<T>,
+): Promise<T> {
   const client = await thePool().connect();
   try {
     await client.query('BEGIN');
@@ -32,7 +40,10 @@ export async function withTransaction<T>(studioId: string, work: (tx: Transactio
 }
 
 /** For the two questions that are asked before the studio is known; row-level security shows nothing else. */
-export async function beforeStudio<T extends pg.QueryResultRow>(sql: string, values: unknown[]): Promise<readonly T[]> {
+export async function beforeStudio<T extends pg.QueryResultRow>(
+  sql: string,
+  values: unknown[],
+): Promise<readonly T[]> {
   return (await thePool().query<T>(sql, values)).rows;
 }
 

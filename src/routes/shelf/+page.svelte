@@ -16,7 +16,9 @@
   let results = $state<readonly ImportResult[]>([]);
   let picker: HTMLInputElement;
 
-  const shown = $derived(data.pieces.filter((piece) => piece.title.toLowerCase().includes(query.trim().toLowerCase())));
+  const shown = $derived(
+    data.pieces.filter((piece) => piece.title.toLowerCase().includes(query.trim().toLowerCase())),
+  );
 
   async function take(files: readonly File[]) {
     if (files.length === 0) return;
@@ -85,7 +87,10 @@
   {#if data.pieces.length === 0}
     <div class="rounded-box border-base-300 border border-dashed p-12 text-center">
       <p class="font-serif text-2xl">The shelf is empty.</p>
-      <p class="mt-2">Drop a MusicXML file anywhere on this page. Its bytes are kept as they are; a fingering is proposed at once.</p>
+      <p class="mt-2">
+        Drop a MusicXML file anywhere on this page. Its bytes are kept as they are; a fingering is proposed at
+        once.
+      </p>
     </div>
   {:else if shown.length === 0}
     <p class="py-10 text-center">No piece is called “{query}”.</p>
@@ -101,6 +106,8 @@
 
 {#if over > 0}
   <div class="bg-base-200/90 pointer-events-none fixed inset-0 grid place-items-center">
-    <p class="rounded-box border-primary bg-base-100 border-2 border-dashed px-12 py-10 font-serif text-2xl">Let go to import</p>
+    <p class="rounded-box border-primary bg-base-100 border-2 border-dashed px-12 py-10 font-serif text-2xl">
+      Let go to import
+    </p>
   </div>
 {/if}

@@ -23,7 +23,11 @@ export const actions: Actions = {
     const email = typeof form['email'] === 'string' ? form['email'] : '';
     if (!parsed.success) return fail(400, { email, message: 'Enter your e-mail address and your password.' });
     const token = await signIn(parsed.data.email, parsed.data.password);
-    if (!token) return fail(400, { email, message: 'This address and this password do not belong together; check both.' });
+    if (!token)
+      return fail(400, {
+        email,
+        message: 'This address and this password do not belong together; check both.',
+      });
     setSessionCookie(cookies, token, url.protocol === 'https:');
     redirect(303, '/shelf');
   },

@@ -15,7 +15,11 @@
         <p class="mt-1.5 text-sm opacity-80">Fingering for classical guitar, both hands</p>
       </div>
     </div>
-    <form method="POST" use:enhance class="bg-base-100 border-base-300 rounded-box flex flex-col gap-4 border p-6">
+    <form
+      method="POST"
+      use:enhance
+      class="bg-base-100 border-base-300 rounded-box flex flex-col gap-4 border p-6"
+    >
       <div class="flex flex-col gap-1.5">
         <label for="email" class="text-sm font-medium">E-mail</label>
         <input
@@ -49,7 +53,8 @@
       <div class="border-base-300 mt-5 rounded-box border border-dashed p-4 text-sm">
         <p class="font-medium">The demo: {data.demo.studio}</p>
         <p class="mt-1">
-          <span class="font-mono">{data.demo.email}</span>, password <span class="font-mono">{data.demo.password}</span>
+          <span class="font-mono">{data.demo.email}</span>, password
+          <span class="font-mono">{data.demo.password}</span>
         </p>
       </div>
     {/if}

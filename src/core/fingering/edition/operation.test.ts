@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { applyOperations, type Gesture, gestureSchema, invertOperations, type Operation, replay, setAttribute } from './operation';
+import {
+  applyOperations,
+  type Gesture,
+  gestureSchema,
+  invertOperations,
+  type Operation,
+  replay,
+  setAttribute,
+} from './operation';
 import type { Ink } from '../ink';
 
 const inkOf = (operations: readonly Operation[]): Ink => {
@@ -11,7 +19,13 @@ const inkOf = (operations: readonly Operation[]): Ink => {
 
 /** A random history in which every operation states what really was before. */
 const history = fc
-  .array(fc.tuple(fc.integer({ min: 1, max: 4 }), fc.constantFrom('finger', 'string'), fc.option(fc.integer({ min: 1, max: 4 }))))
+  .array(
+    fc.tuple(
+      fc.integer({ min: 1, max: 4 }),
+      fc.constantFrom('finger', 'string'),
+      fc.option(fc.integer({ min: 1, max: 4 })),
+    ),
+  )
   .map((steps) => {
     let ink: Ink = new Map();
     const operations: Operation[] = [];
@@ -71,9 +85,17 @@ describe('operations', () => {
   it('the schema refuses fingers, strings and letters that do not exist', () => {
     const withOperation = (operation: object) => ({ id: crypto.randomUUID(), operations: [operation] });
     const base = { v: 1, noteUid: 'n1', before: null };
-    expect(gestureSchema.safeParse(withOperation({ ...base, attribute: 'finger', after: 5 })).success).toBe(false);
-    expect(gestureSchema.safeParse(withOperation({ ...base, attribute: 'string', after: 0 })).success).toBe(false);
-    expect(gestureSchema.safeParse(withOperation({ ...base, attribute: 'pluck', after: 'x' })).success).toBe(false);
-    expect(gestureSchema.safeParse(withOperation({ ...base, attribute: 'pluck', after: 'm' })).success).toBe(true);
+    expect(gestureSchema.safeParse(withOperation({ ...base, attribute: 'finger', after: 5 })).success).toBe(
+      false,
+    );
+    expect(gestureSchema.safeParse(withOperation({ ...base, attribute: 'string', after: 0 })).success).toBe(
+      false,
+    );
+    expect(gestureSchema.safeParse(withOperation({ ...base, attribute: 'pluck', after: 'x' })).success).toBe(
+      false,
+    );
+    expect(gestureSchema.safeParse(withOperation({ ...base, attribute: 'pluck', after: 'm' })).success).toBe(
+      true,
+    );
   });
 });

@@ -78,7 +78,10 @@ export function setAttribute<A extends Attribute>(
 /**
  * Applies a history from the start. A gesture that no longer fits is left out whole and reported, never forced.
  */
-export function replay(gestures: readonly Gesture[]): { readonly ink: Ink; readonly refused: readonly Gesture[] } {
+export function replay(gestures: readonly Gesture[]): {
+  readonly ink: Ink;
+  readonly refused: readonly Gesture[];
+} {
   let ink: Ink = new Map();
   const refused: Gesture[] = [];
   for (const gesture of gestures) {

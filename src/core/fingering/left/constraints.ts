@@ -38,7 +38,8 @@ export function barrePlayable(placements: readonly Placement[], hand: HandProfil
 export function playable(placements: readonly Placement[], board: Fretboard, hand: HandProfile): boolean {
   for (let i = 0; i < placements.length; i++) {
     const place = placements[i]!;
-    if (place.fret < 0 || place.fret > hand.highestFret || (place.fret === 0) !== (place.finger === 0)) return false;
+    if (place.fret < 0 || place.fret > hand.highestFret || (place.fret === 0) !== (place.finger === 0))
+      return false;
     for (let j = 0; j < i; j++) if (!pairPlayable(placements[j]!, place, board, hand)) return false;
   }
   return barrePlayable(placements, hand);

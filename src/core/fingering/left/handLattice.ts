@@ -33,7 +33,10 @@ export function handLayer(
     (state) => stateCost(problem, moment, state) + (before ? 0 : entryCost(state)),
   );
   const previous = before ? problem.moments[moment.index - 1]! : null;
-  const edges = before && previous ? edgesBetween(problem, previous, before.states, moment, states) : noEdges(states.length);
+  const edges =
+    before && previous
+      ? edgesBetween(problem, previous, before.states, moment, states)
+      : noEdges(states.length);
   return { states, omitted: left, stateCost: costs, ...edges };
 }
 

@@ -7,13 +7,16 @@ import { playable } from './constraints';
 import { termTotals } from './explain';
 import { LeftPlanner } from './planLeft';
 
-const plannerOf = (notes: readonly TestNote[], tempo?: number) => new LeftPlanner(problemFrom(barXml(notes, tempo)));
+const plannerOf = (notes: readonly TestNote[], tempo?: number) =>
+  new LeftPlanner(problemFrom(barXml(notes, tempo)));
 const inkOn = (uid: string, marks: Partial<InkMarks>): Ink => new Map([[uid, { ...NO_INK, ...marks }]]);
 const chord = (...midi: number[]): TestNote[] => midi.map((one) => ({ midi: one, onset: 0, length: 4 }));
 
 /** "finger@string/fret" of each strike, low to high within a moment. */
 const shape = (planner: LeftPlanner, ink: Ink = new Map()) =>
-  planner.plan(ink).placements.map((place) => (place ? `${place.finger}@${place.string}/${place.fret}` : '-'));
+  planner
+    .plan(ink)
+    .placements.map((place) => (place ? `${place.finger}@${place.string}/${place.fret}` : '-'));
 
 /** A small hand keeps the naive search small; the planner sees the same hand. */
 function smallProblem(seed: number, moments: number) {
@@ -39,7 +42,8 @@ describe('the optimum of the left hand', () => {
       const total = [...termTotals(problem, plan.states).values()].reduce((sum, cost) => sum + cost, 0);
       expect(total).toBe(plan.cost);
       expect(plan.lowerBound).toBe(plan.cost);
-      for (const state of plan.states) expect(playable(state.placements, problem.fretboard, problem.hand)).toBe(true);
+      for (const state of plan.states)
+        expect(playable(state.placements, problem.fretboard, problem.hand)).toBe(true);
     }
   });
 
@@ -73,7 +77,9 @@ describe('ink', () => {
     const planner = plannerOf(notes);
     for (const strike of planner.problem.strikes) {
       for (const { place } of planner.candidates(new Map(), strike.index)) {
-        const { conflicts, placements } = planner.plan(inkOn(strike.uids[0]!, { finger: place.finger, string: place.string }));
+        const { conflicts, placements } = planner.plan(
+          inkOn(strike.uids[0]!, { finger: place.finger, string: place.string }),
+        );
         expect(conflicts).toEqual([]);
         expect(placements[strike.index]).toEqual(place);
       }
@@ -95,7 +101,10 @@ describe('ink', () => {
   });
 
   it('that its string cannot give is named', () => {
-    const plan = plannerOf([{ midi: 40, onset: 0, length: 2 }, { midi: 43, onset: 2, length: 2 }]).plan(inkOn('n1', { string: 1 }));
+    const plan = plannerOf([
+      { midi: 40, onset: 0, length: 2 },
+      { midi: 43, onset: 2, length: 2 },
+    ]).plan(inkOn('n1', { string: 1 }));
     expect(plan.conflicts).toEqual([{ strikes: [0], byInk: true }]);
     expect(plan.placements[1]).not.toBeNull();
   });
@@ -119,13 +128,32 @@ describe('music that cannot be played', () => {
 // Common practice: the shapes and rules that every method teaches.
 describe('what a guitarist expects (common practice)', () => {
   it('C major in the first position is 3 2 0 1 0', () => {
-    expect(shape(plannerOf(chord(48, 52, 55, 60, 64)))).toEqual(['3@5/3', '2@4/2', '0@3/0', '1@2/1', '0@1/0']);
+    expect(shape(plannerOf(chord(48, 52, 55, 60, 64)))).toEqual([
+      '3@5/3',
+      '2@4/2',
+      '0@3/0',
+      '1@2/1',
+      '0@1/0',
+    ]);
   });
   it('A major lies 1 2 3 on the second fret, the lower finger on the lower string', () => {
-    expect(shape(plannerOf(chord(45, 52, 57, 61, 64)))).toEqual(['0@5/0', '1@4/2', '2@3/2', '3@2/2', '0@1/0']);
+    expect(shape(plannerOf(chord(45, 52, 57, 61, 64)))).toEqual([
+      '0@5/0',
+      '1@4/2',
+      '2@3/2',
+      '3@2/2',
+      '0@1/0',
+    ]);
   });
   it('F major on six strings is a barre with 3 4 2', () => {
-    expect(shape(plannerOf(chord(41, 48, 53, 57, 60, 65)))).toEqual(['1@6/1', '3@5/3', '4@4/3', '2@3/2', '1@2/1', '1@1/1']);
+    expect(shape(plannerOf(chord(41, 48, 53, 57, 60, 65)))).toEqual([
+      '1@6/1',
+      '3@5/3',
+      '4@4/3',
+      '2@3/2',
+      '1@2/1',
+      '1@1/1',
+    ]);
   });
   it('the finger that holds the bass passes its note to 4', () => {
     const notes = [
@@ -149,7 +177,10 @@ describe('what a guitarist expects (common practice)', () => {
     expect(planner.plan(new Map()).conflicts).toHaveLength(1);
   });
   it('a unison of two voices shares one stop', () => {
-    const plan = plannerOf([{ midi: 60, onset: 0, length: 4 }, { midi: 60, onset: 0, length: 2, voice: 2 }]).plan(new Map());
+    const plan = plannerOf([
+      { midi: 60, onset: 0, length: 4 },
+      { midi: 60, onset: 0, length: 2, voice: 2 },
+    ]).plan(new Map());
     expect(plan.placements).toHaveLength(1);
   });
 });

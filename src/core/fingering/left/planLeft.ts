@@ -1,7 +1,15 @@
 /** The exact left-hand plan of a piece, around the ink, with the price of every other choice. */
 import type { Ink, InkMarks } from '../ink';
 import { NO_INK } from '../ink';
-import { bestPath, costThrough, type Mask, pathThrough, solveLattice, type Solution, UNREACHABLE } from '../lattice';
+import {
+  bestPath,
+  costThrough,
+  type Mask,
+  pathThrough,
+  solveLattice,
+  type Solution,
+  UNREACHABLE,
+} from '../lattice';
 import type { FingeringProblem, Moment } from '../problem';
 import { codeOf, type HandState, type Placement } from './handState';
 import { handLayer, type HandLayer, subsetsBySize } from './handLattice';
@@ -57,14 +65,20 @@ export class LeftPlanner {
   plan(ink: Ink): LeftPlan {
     const { layers, solution } = this.solve(ink);
     const conflicts = layers
-      .map((layer, k) => ({ strikes: [...layer.omitted], byInk: layer.omitted.size > this.free[k]!.omitted.size }))
+      .map((layer, k) => ({
+        strikes: [...layer.omitted],
+        byInk: layer.omitted.size > this.free[k]!.omitted.size,
+      }))
       .filter((conflict) => conflict.strikes.length > 0);
     const plan = this.planOf(statesOn(layers, bestPath(solution)), conflicts);
     return { ...plan, cost: solution.cost, lowerBound: solution.cost };
   }
 
   /** The placements on a path of states. */
-  planOf(states: readonly HandState[], conflicts: readonly LeftConflict[]): Omit<LeftPlan, 'cost' | 'lowerBound'> {
+  planOf(
+    states: readonly HandState[],
+    conflicts: readonly LeftConflict[],
+  ): Omit<LeftPlan, 'cost' | 'lowerBound'> {
     const placements: (Placement | null)[] = this.problem.strikes.map(() => null);
     for (const moment of this.problem.moments) {
       const state = states[moment.index]!;
@@ -95,7 +109,11 @@ export class LeftPlanner {
       const extraCost = cost - solution.cost;
       const known = best.get(codeOf(place));
       if (known && known.extraCost <= extraCost) return;
-      best.set(codeOf(place), { place, extraCost, states: () => statesOn(layers, pathThrough(solution, k, s)) });
+      best.set(codeOf(place), {
+        place,
+        extraCost,
+        states: () => statesOn(layers, pathThrough(solution, k, s)),
+      });
     });
     return [...best.values()].sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
   }
@@ -136,7 +154,8 @@ function inkByStrike(problem: FingeringProblem, ink: Ink): readonly InkMarks[] {
 }
 
 const agrees = (place: Placement, marks: InkMarks) =>
-  (marks.finger === null || marks.finger === place.finger) && (marks.string === null || marks.string === place.string);
+  (marks.finger === null || marks.finger === place.finger) &&
+  (marks.string === null || marks.string === place.string);
 
 function stateAgrees(state: HandState, moment: Moment, marks: readonly InkMarks[]): boolean {
   return moment.struck.every((strike) => {
@@ -146,7 +165,9 @@ function stateAgrees(state: HandState, moment: Moment, marks: readonly InkMarks[
 }
 
 function maskOf(layer: HandLayer, moment: Moment, marks: readonly InkMarks[]): Mask {
-  const inked = moment.struck.some((strike) => marks[strike]!.finger !== null || marks[strike]!.string !== null);
+  const inked = moment.struck.some(
+    (strike) => marks[strike]!.finger !== null || marks[strike]!.string !== null,
+  );
   if (!inked) return null;
   return Uint8Array.from(layer.states, (state) => (stateAgrees(state, moment, marks) ? 1 : 0));
 }
@@ -167,7 +188,10 @@ function inkOmissions(
     if (!mask || mask.includes(1)) continue;
     for (const omitted of subsetsBySize(moment.struck)) {
       const alone = handLayer(problem, moment, null, new Set(omitted));
-      if (alone.omitted.size === omitted.length && alone.states.some((state) => stateAgrees(state, moment, marks))) {
+      if (
+        alone.omitted.size === omitted.length &&
+        alone.states.some((state) => stateAgrees(state, moment, marks))
+      ) {
         omissions.set(moment.index, alone.omitted);
         break;
       }

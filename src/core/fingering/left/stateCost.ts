@@ -10,7 +10,12 @@ import { BARRE_SIZE, LEFT_TERMS, type LeftTermId } from './terms';
 export type Ledger = (term: LeftTermId, cost: number) => void;
 
 /** Effort in tenths of a point of holding this state at this moment and striking what begins there. */
-export function stateCost(problem: FingeringProblem, moment: Moment, state: HandState, ledger?: Ledger): number {
+export function stateCost(
+  problem: FingeringProblem,
+  moment: Moment,
+  state: HandState,
+  ledger?: Ledger,
+): number {
   let sum = 0;
   const charge = (term: LeftTermId, value: number) => {
     const cost = price(LEFT_TERMS[term], value);

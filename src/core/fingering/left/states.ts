@@ -48,7 +48,11 @@ export function statesAt(
   return states;
 }
 
-function keptBy(problem: FingeringProblem, moment: Moment, before: readonly HandState[] | null): readonly Kept[] {
+function keptBy(
+  problem: FingeringProblem,
+  moment: Moment,
+  before: readonly HandState[] | null,
+): readonly Kept[] {
   if (!before) return [{ strikes: [], placements: [], memories: new Map([['', null]]) }];
   const found = new Map<string, Kept & { memories: Map<string, HandMemory | null> }>();
   for (const state of before) {

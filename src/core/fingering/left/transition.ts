@@ -90,7 +90,13 @@ function paid(term: LeftTermId, cost: number, ledger: Ledger | undefined): numbe
 }
 
 /** What sounds in `from` and is let go, or taken up elsewhere, although it should go on. */
-function cutsCost(problem: FingeringProblem, from: HandState, next: Moment, to: HandState, ledger?: Ledger): number {
+function cutsCost(
+  problem: FingeringProblem,
+  from: HandState,
+  next: Moment,
+  to: HandState,
+  ledger?: Ledger,
+): number {
   let sum = 0;
   for (let slot = 0; slot < from.strikes.length; slot++) {
     const strike = problem.strikes[from.strikes[slot]!]!;
@@ -214,7 +220,12 @@ function hopsCost(
     sum += paid('hop', price(LEFT_TERMS.hop, 1), ledger);
     sum += paid('hopHaste', price(LEFT_TERMS.hopHaste, hopMs(problem, a, b) / freeMs), ledger);
   }
-  if (stepMs < WEAK_PAIR_MS && to.slotOfFinger[4]! >= 0 && from.slotOfFinger[3]! >= 0 && to.slotOfFinger[3]! < 0) {
+  if (
+    stepMs < WEAK_PAIR_MS &&
+    to.slotOfFinger[4]! >= 0 &&
+    from.slotOfFinger[3]! >= 0 &&
+    to.slotOfFinger[3]! < 0
+  ) {
     sum += paid('weakPair', price(LEFT_TERMS.weakPair, 1 - stepMs / WEAK_PAIR_MS), ledger);
   }
   return sum;
@@ -225,7 +236,9 @@ function staysUnder(from: HandState, to: HandState, finger: number): boolean {
   if (finger !== 1) return false;
   const barre = from.barre ?? to.barre;
   const tip = placeOf(from.barre ? to : from, 1)!;
-  return !!barre && barre.fret === tip.fret && tip.string >= barre.firstString && tip.string <= barre.lastString;
+  return (
+    !!barre && barre.fret === tip.fret && tip.string >= barre.firstString && tip.string <= barre.lastString
+  );
 }
 
 const PLACES = 7 * 32;
@@ -263,7 +276,13 @@ function barreCost(from: HandState | null, to: HandState, ledger?: Ledger): numb
   return paid('barre', Math.round(full * (prepared ? BARRE_PREPARED_SHARE.finger : 1)), ledger);
 }
 
-function slursCost(problem: FingeringProblem, from: HandState, next: Moment, to: HandState, ledger?: Ledger): number {
+function slursCost(
+  problem: FingeringProblem,
+  from: HandState,
+  next: Moment,
+  to: HandState,
+  ledger?: Ledger,
+): number {
   let sum = 0;
   for (const index of next.struck) {
     const source = problem.strikes[index]!.slurredFrom;
@@ -288,7 +307,13 @@ const weakSlur = (a: Placement, b: Placement) =>
   Math.max(a.finger, b.finger) === 4 && Math.min(a.finger, b.finger) >= 2;
 
 /** How the melody goes from string to string. Source: handbook, "What costs" (colour) and "Looking ahead". */
-function lineCost(problem: FingeringProblem, from: HandState, next: Moment, to: HandState, ledger?: Ledger): number {
+function lineCost(
+  problem: FingeringProblem,
+  from: HandState,
+  next: Moment,
+  to: HandState,
+  ledger?: Ledger,
+): number {
   let sum = 0;
   for (const index of next.struck) {
     const strike = problem.strikes[index]!;

@@ -24,7 +24,12 @@ export interface Mark {
 }
 
 /** Every finger and letter, the strings that do not follow by themselves, the barres. */
-export function marksOf(score: Score, plan: FingeringPlan, ink: Ink, voiceOrder: ReadonlyMap<string, 'melody' | 'bass' | 'inner'>): readonly Mark[] {
+export function marksOf(
+  score: Score,
+  plan: FingeringPlan,
+  ink: Ink,
+  voiceOrder: ReadonlyMap<string, 'melody' | 'bass' | 'inner'>,
+): readonly Mark[] {
   const printed = new Map(score.notes.map((note) => [note.uid, note.printed]));
   const stateOf = (note: PlannedNote, attribute: 'finger' | 'string' | 'pluck'): MarkState => {
     if ((ink.get(note.uid) ?? NO_INK)[attribute] !== null) return 'ink';
@@ -36,14 +41,41 @@ export function marksOf(score: Score, plan: FingeringPlan, ink: Ink, voiceOrder:
     const place = { uid: note.uid, toUid: note.uid };
     const bass = voiceOrder.get(note.uid) === 'bass';
     const finger = note.finger ?? ink.get(note.uid)?.finger ?? null;
-    if (finger === null) marks.push({ ...place, id: `unplanned:${note.uid}`, kind: 'unplanned', text: '?', state: 'pencil', below: bass });
-    else marks.push({ ...place, id: `finger:${note.uid}`, kind: 'finger', text: String(finger), state: stateOf(note, 'finger'), below: bass });
+    if (finger === null)
+      marks.push({
+        ...place,
+        id: `unplanned:${note.uid}`,
+        kind: 'unplanned',
+        text: '?',
+        state: 'pencil',
+        below: bass,
+      });
+    else
+      marks.push({
+        ...place,
+        id: `finger:${note.uid}`,
+        kind: 'finger',
+        text: String(finger),
+        state: stateOf(note, 'finger'),
+        below: bass,
+      });
     const pluck = note.pluck ?? ink.get(note.uid)?.pluck ?? null;
-    if (pluck) marks.push({ ...place, id: `pluck:${note.uid}`, kind: 'pluck', text: pluck, state: stateOf(note, 'pluck'), below: pluck === 'p' });
+    if (pluck)
+      marks.push({
+        ...place,
+        id: `pluck:${note.uid}`,
+        kind: 'pluck',
+        text: pluck,
+        state: stateOf(note, 'pluck'),
+        below: pluck === 'p',
+      });
   }
   const tuning = tuningOrThrow(score.tuningId);
   const plainString = new Map(
-    score.notes.map((note) => [note.uid, STRINGS.find((string) => note.soundingMidi >= openMidi(tuning, string)) ?? 6]),
+    score.notes.map((note) => [
+      note.uid,
+      STRINGS.find((string) => note.soundingMidi >= openMidi(tuning, string)) ?? 6,
+    ]),
   );
   marks.push(...stringMarks(score, plan, ink, plainString, stateOf, voiceOrder));
   return [...marks, ...plan.barres.map(barreMark)];
@@ -67,7 +99,7 @@ function stringMarks(
   for (const note of plan.notes) {
     const voice = `${voiceOf.get(note.uid)}`;
     const string = note.string ?? ink.get(note.uid)?.string ?? null;
-    const inked = ink.get(note.uid)?.string != null;
+    const inked = (ink.get(note.uid)?.string ?? null) !== null;
     const needed = string !== null && (string !== plainString.get(note.uid) || inked);
     const run = runs.get(voice);
     if (string === null || !needed) {
@@ -82,14 +114,44 @@ function stringMarks(
       continue;
     }
     const bass = roles.get(note.uid) === 'bass';
-    const mark = { id: `string:${note.uid}`, kind: 'string' as const, uid: note.uid, toUid: note.uid, text: String(string), state, below: bass, string };
+    const mark = {
+      id: `string:${note.uid}`,
+      kind: 'string' as const,
+      uid: note.uid,
+      toUid: note.uid,
+      text: String(string),
+      state,
+      below: bass,
+      string,
+    };
     runs.set(voice, mark);
     marks.set(mark.id, mark);
   }
   return [...marks.values()];
 }
 
-const ROMAN = ['', 'I', 'II', 'III', 'IV', 'V', 'VI', 'VII', 'VIII', 'IX', 'X', 'XI', 'XII', 'XIII', 'XIV', 'XV', 'XVI', 'XVII', 'XVIII', 'XIX'];
+const ROMAN = [
+  '',
+  'I',
+  'II',
+  'III',
+  'IV',
+  'V',
+  'VI',
+  'VII',
+  'VIII',
+  'IX',
+  'X',
+  'XI',
+  'XII',
+  'XIII',
+  'XIV',
+  'XV',
+  'XVI',
+  'XVII',
+  'XVIII',
+  'XIX',
+];
 
 export const roman = (fret: number): string => ROMAN[fret] ?? String(fret);
 

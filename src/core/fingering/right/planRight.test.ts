@@ -33,11 +33,19 @@ const lettersOf = (notes: readonly TestNote[], tempo: number, ink: Ink = new Map
 };
 
 describe('the optimum of the right hand', () => {
-  it.each(Array.from({ length: 40 }, (_, seed) => seed))('equals brute force on random strokes %i', (seed) => {
-    const groups = groupsFrom(seed, 6);
-    const layers = strokeLayers(groups, ADULT_MEDIUM);
-    expect(solveLattice(layers, layers.map(() => null))!.cost).toBe(naiveRightCost(groups, ADULT_MEDIUM));
-  });
+  it.each(Array.from({ length: 40 }, (_, seed) => seed))(
+    'equals brute force on random strokes %i',
+    (seed) => {
+      const groups = groupsFrom(seed, 6);
+      const layers = strokeLayers(groups, ADULT_MEDIUM);
+      expect(
+        solveLattice(
+          layers,
+          layers.map(() => null),
+        )!.cost,
+      ).toBe(naiveRightCost(groups, ADULT_MEDIUM));
+    },
+  );
 
   it('prices each letter as the plan that is forced to it', () => {
     const problem = problemFrom(barXml(randomNotes(5, 8), 140));
@@ -59,7 +67,8 @@ describe('displacement (handbook)', () => {
   const moved = (a: Pluck, fromString: number, b: Pluck, toString: number) =>
     displacementStrings(fromString + RANK[a], toString + RANK[b]);
   it('i on 3 then m on 2 moves nothing', () => expect(moved('i', 3, 'm', 2)).toBe(0));
-  it('m on 3 then i on 2 moves the hand by 2, one more than the fingers spread', () => expect(moved('m', 3, 'i', 2)).toBe(1));
+  it('m on 3 then i on 2 moves the hand by 2, one more than the fingers spread', () =>
+    expect(moved('m', 3, 'i', 2)).toBe(1));
   it('m on 3 then i on 1 by 3', () => expect(moved('m', 3, 'i', 1)).toBe(2));
 });
 
@@ -69,7 +78,12 @@ describe('what a guitarist expects (common practice)', () => {
     expect(lettersOf(notes, 90).plucks).toEqual(['p', 'i', 'm', 'a']);
   });
   it('an arpeggio over the open fifth keeps i m a on 3 2 1', () => {
-    const notes = [45, 57, 60, 64, 60, 57].map((midi, k) => ({ midi, onset: k, length: 1, voice: k === 0 ? 2 : 1 }));
+    const notes = [45, 57, 60, 64, 60, 57].map((midi, k) => ({
+      midi,
+      onset: k,
+      length: 1,
+      voice: k === 0 ? 2 : 1,
+    }));
     expect(lettersOf(notes, 120).plucks).toEqual(['p', 'i', 'm', 'a', 'm', 'i']);
   });
   it('repeated fast notes on one string alternate', () => {

@@ -38,7 +38,10 @@ export function planRight(
   const inked = (strike: number) => inkedPluck(problem, ink, strike);
   const asked = strokeGroupsOf(problem, placements);
   const groups = asked.map((group) => withoutConflict(group, inked));
-  const layers = strokeLayers(groups.filter((group) => group.strokes.length > 0), problem.hand);
+  const layers = strokeLayers(
+    groups.filter((group) => group.strokes.length > 0),
+    problem.hand,
+  );
   const masks = layers.map((layer) => maskOf(layer, inked));
   const solution = solveLattice(layers, masks);
   if (!solution) throw new Error('letters that agree with the ink exist in every group');
@@ -80,7 +83,8 @@ function layerAfter(before: StrokeLayer | null, group: StrokeGroup, hand: HandPr
       numbers.set(key, number);
       edges.push([]);
     }
-    if (from) edges[number]!.push({ from: fromIndex, cost: strokeTransitionCost(from, group, letters, hand) });
+    if (from)
+      edges[number]!.push({ from: fromIndex, cost: strokeTransitionCost(from, group, letters, hand) });
   };
   for (const letters of sharingsOf(group.strokes.length)) {
     if (before) before.states.forEach((state, index) => arrive(state, index, letters));
@@ -133,5 +137,7 @@ function rank(layer: StrokeLayer, slot: number, extraOf: (s: number) => number):
     const letter = state.letters[slot]!;
     if (extra < (best.get(letter) ?? UNREACHABLE / 2)) best.set(letter, extra);
   });
-  return [...best].map(([pluck, extraCost]) => ({ pluck, extraCost })).sort((a, b) => a.extraCost - b.extraCost);
+  return [...best]
+    .map(([pluck, extraCost]) => ({ pluck, extraCost }))
+    .sort((a, b) => a.extraCost - b.extraCost);
 }

@@ -65,7 +65,13 @@ export function strokeTransitionCost(
 type Pay = (term: RightTermId, cost: number) => void;
 
 /** The fingers' last stroke, also across strokes of p that lie between. Source: handbook, "Crossing". */
-function payFingers(before: StrokeState, group: StrokeGroup, letters: readonly Pluck[], hand: HandProfile, pay: Pay) {
+function payFingers(
+  before: StrokeState,
+  group: StrokeGroup,
+  letters: readonly Pluck[],
+  hand: HandProfile,
+  pay: Pay,
+) {
   const now = fingersIn(group, letters);
   const last = before.fingers;
   if (!now || !last || group.timeMs - last.timeMs >= LONGEST_MEMORY_MS) return;
@@ -89,7 +95,13 @@ export function displacementStrings(fromPlace: number, toPlace: number): number 
   return Math.max(0, Math.abs(toPlace - fromPlace) - OWN_SPREAD_STRINGS);
 }
 
-function payThumb(before: StrokeState, group: StrokeGroup, letters: readonly Pluck[], hand: HandProfile, pay: Pay) {
+function payThumb(
+  before: StrokeState,
+  group: StrokeGroup,
+  letters: readonly Pluck[],
+  hand: HandProfile,
+  pay: Pay,
+) {
   const now = thumbIn(group, letters);
   const last = before.thumb;
   if (!now || !last || group.timeMs - last.timeMs >= LONGEST_MEMORY_MS) return;

@@ -47,7 +47,11 @@ export function thumbIn(group: StrokeGroup, letters: readonly Pluck[]): ThumbMem
 }
 
 /** The state after a group, given the state before it. What is too long ago is forgotten. */
-export function stateAfter(before: StrokeState | null, group: StrokeGroup, letters: readonly Pluck[]): StrokeState {
+export function stateAfter(
+  before: StrokeState | null,
+  group: StrokeGroup,
+  letters: readonly Pluck[],
+): StrokeState {
   const recent = <T extends { readonly timeMs: number }>(memory: T | null | undefined) =>
     memory && group.timeMs - memory.timeMs < LONGEST_MEMORY_MS ? memory : null;
   return {

@@ -37,7 +37,11 @@ export function strokeGroupsOf(
   return groups;
 }
 
-function isSlurred(problem: FingeringProblem, placements: readonly (Placement | null)[], index: number): boolean {
+function isSlurred(
+  problem: FingeringProblem,
+  placements: readonly (Placement | null)[],
+  index: number,
+): boolean {
   const source = problem.strikes[index]!.slurredFrom;
   const from = source === null ? null : placements[source];
   return !!from && slurPlayable(from, placements[index]!);

@@ -61,7 +61,16 @@ const escapeAttribute = (value: string) =>
 
 /** In a note, an accidental stands before these. Source: MusicXML 4.0, `note`. */
 const AFTER_ACCIDENTAL = new Set([
-  'time-modification', 'stem', 'notehead', 'notehead-text', 'staff', 'beam', 'notations', 'lyric', 'play', 'listen',
+  'time-modification',
+  'stem',
+  'notehead',
+  'notehead-text',
+  'staff',
+  'beam',
+  'notations',
+  'lyric',
+  'play',
+  'listen',
 ]);
 
 function accidentalPlace(note: XmlElement): number {

@@ -12,9 +12,14 @@ export type ExportKind = 'musicxml' | 'mxl';
 export function fingeredText(source: MusicXmlText, document: ScoreDocument, plan: FingeringPlan): string {
   const fingering = new Map<string, NoteFingering>();
   for (const { uid, finger, string, fret, pluck } of plan.notes) {
-    if (finger !== null && string !== null && fret !== null) fingering.set(uid, { finger, string, fret, pluck });
+    if (finger !== null && string !== null && fret !== null)
+      fingering.set(uid, { finger, string, fret, pluck });
   }
-  const barres = plan.barres.map((barre) => ({ fromUid: barre.fromUid, toUid: barre.toUid, label: barreLabel(barre) }));
+  const barres = plan.barres.map((barre) => ({
+    fromUid: barre.fromUid,
+    toUid: barre.toUid,
+    label: barreLabel(barre),
+  }));
   return applySplices(source.text, fingeringSplices(document, fingering, barres));
 }
 

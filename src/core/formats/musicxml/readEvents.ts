@@ -2,7 +2,7 @@
 import type { Pitch } from '../../music/pitch';
 import { isStep } from '../../music/pitch';
 import { fail, ok, type Result } from '../../result';
-import type { KeyMark, Measure, MetreMark, Pluck, PrintedMarks } from '../../score/model';
+import type { KeyMark, Measure, MetreMark, PrintedMarks } from '../../score/model';
 import { PLUCKS } from '../../score/model';
 import type { ImportError } from '../importError';
 import { childNamed, childrenNamed, childText, descendants, type XmlElement } from './xmlTree';
@@ -211,7 +211,8 @@ class PartReader {
     durationTicks: number,
   ) {
     if (childNamed(element, 'rest')) return;
-    if (childNamed(element, 'unpitched')) throw new Refusal({ code: 'percussion', measure, line: element.line });
+    if (childNamed(element, 'unpitched'))
+      throw new Refusal({ code: 'percussion', measure, line: element.line });
     if (childNamed(element, 'cue')) {
       this.cueNotes++;
       return;
@@ -223,7 +224,9 @@ class PartReader {
     const notations = childrenNamed(element, 'notations').flatMap((one) => one.children);
     const slurs = notations.filter((mark) => mark.name === 'slur');
     const numbersOf = (type: string) =>
-      slurs.filter((slur) => slur.attributes['type'] === type).map((slur) => slur.attributes['number'] ?? '1');
+      slurs
+        .filter((slur) => slur.attributes['type'] === type)
+        .map((slur) => slur.attributes['number'] ?? '1');
     const ties = childrenNamed(element, 'tie').map((tie) => tie.attributes['type']);
     this.notes.push({
       element,
@@ -282,7 +285,13 @@ function repeatsOf(measure: XmlElement) {
   };
 }
 
-const QUARTERS_PER_UNIT: Readonly<Record<string, number>> = { whole: 4, half: 2, quarter: 1, eighth: 0.5, '16th': 0.25 };
+const QUARTERS_PER_UNIT: Readonly<Record<string, number>> = {
+  whole: 4,
+  half: 2,
+  quarter: 1,
+  eighth: 0.5,
+  '16th': 0.25,
+};
 
 function metronomeOf(direction: XmlElement): number {
   for (const element of descendants(direction)) {

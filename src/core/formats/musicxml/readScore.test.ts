@@ -13,29 +13,51 @@ describe('the octave of a guitar part (handbook, "Notation conventions")', () =>
     return [score.notes[0]!.soundingMidi, octave?.code === 'octave' && octave.reading];
   };
   it('clef with an 8: as in the file', () => expect(first(52, CLEF_8)).toEqual([52, 'clef']));
-  it('transposition: applied', () => expect(first(64, PLAIN_CLEF + TRANSPOSE)).toEqual([52, 'transposition']));
-  it('both, high enough: the transposition is applied', () => expect(first(64, CLEF_8 + TRANSPOSE)).toEqual([52, 'both-applied']));
-  it('both, too low for it: the clef alone', () => expect(first(45, CLEF_8 + TRANSPOSE)).toEqual([45, 'both-clef']));
+  it('transposition: applied', () =>
+    expect(first(64, PLAIN_CLEF + TRANSPOSE)).toEqual([52, 'transposition']));
+  it('both, high enough: the transposition is applied', () =>
+    expect(first(64, CLEF_8 + TRANSPOSE)).toEqual([52, 'both-applied']));
+  it('both, too low for it: the clef alone', () =>
+    expect(first(45, CLEF_8 + TRANSPOSE)).toEqual([45, 'both-clef']));
   it('neither, nothing below E3: written', () => expect(first(52, PLAIN_CLEF)).toEqual([40, 'written']));
   it('neither, something below: sounding', () => expect(first(47, PLAIN_CLEF)).toEqual([47, 'sounding']));
 });
 
 describe('time', () => {
   it('joins ties over the bar line into one note', () => {
-    const score = scoreOrThrow(documentXml([quarter(52, '<tie type="start"/>'), quarter(52, '<tie type="stop"/>') + quarter(52)]));
-    expect(score.notes.map((note) => [note.onsetTicks, note.durationTicks])).toEqual([[0, 4], [4, 2]]);
+    const score = scoreOrThrow(
+      documentXml([quarter(52, '<tie type="start"/>'), quarter(52, '<tie type="stop"/>') + quarter(52)]),
+    );
+    expect(score.notes.map((note) => [note.onsetTicks, note.durationTicks])).toEqual([
+      [0, 4],
+      [4, 2],
+    ]);
     expect(score.notes[0]!.tiedUids).toEqual(['n2']);
   });
 
   it('keeps a tie to another pitch as two notes', () => {
-    const score = scoreOrThrow(documentXml([quarter(52, '<tie type="start"/>') + quarter(53, '<tie type="stop"/>')]));
+    const score = scoreOrThrow(
+      documentXml([quarter(52, '<tie type="start"/>') + quarter(53, '<tie type="stop"/>')]),
+    );
     expect(score.notes).toHaveLength(2);
   });
 
   it('counts chords, backups and a second voice from the right place', () => {
     const second = noteXml({ midi: 45, onset: 0, length: 4, voice: 2 });
-    const score = scoreOrThrow(documentXml([quarter(60) + noteXml({ midi: 64, onset: 0, length: 2 }, true) + quarter(62) + `<backup><duration>4</duration></backup>${second}`]));
-    expect(score.notes.map((note) => [note.soundingMidi, note.onsetTicks])).toEqual([[45, 0], [60, 0], [64, 0], [62, 2]]);
+    const score = scoreOrThrow(
+      documentXml([
+        quarter(60) +
+          noteXml({ midi: 64, onset: 0, length: 2 }, true) +
+          quarter(62) +
+          `<backup><duration>4</duration></backup>${second}`,
+      ]),
+    );
+    expect(score.notes.map((note) => [note.soundingMidi, note.onsetTicks])).toEqual([
+      [45, 0],
+      [60, 0],
+      [64, 0],
+      [62, 2],
+    ]);
   });
 
   it('finds one resolution for triplets and sixteenths', () => {
@@ -49,24 +71,38 @@ describe('time', () => {
   it('takes a pick-up bar at its own length and bars with repeats as they are marked', () => {
     const repeat = '<barline location="right"><repeat direction="backward"/></barline>';
     const score = scoreOrThrow(documentXml([quarter(60), quarter(60).repeat(4) + repeat]));
-    expect(score.measures.map((measure) => [measure.startTicks, measure.durationTicks, measure.repeatEnd])).toEqual([[0, 2, false], [2, 8, true]]);
+    expect(
+      score.measures.map((measure) => [measure.startTicks, measure.durationTicks, measure.repeatEnd]),
+    ).toEqual([
+      [0, 2, false],
+      [2, 8, true],
+    ]);
   });
 
   it('derives a tempo where none is given, says so, and makes it slower for fast notes', () => {
     const slow = scoreOrThrow(documentXml([quarter(60).repeat(4)])).tempos[0]!;
-    const fast = scoreOrThrow(documentXml([noteXml({ midi: 60, onset: 0, length: 1 }).repeat(32)], CLEF_8, 8)).tempos[0]!;
+    const fast = scoreOrThrow(documentXml([noteXml({ midi: 60, onset: 0, length: 1 }).repeat(32)], CLEF_8, 8))
+      .tempos[0]!;
     expect(slow).toMatchObject({ assumed: true, quartersPerMinute: 88 });
     expect(fast.quartersPerMinute).toBeLessThan(slow.quartersPerMinute);
   });
 
   it('reads a metronome mark with a dot', () => {
-    const mark = '<direction><direction-type><metronome><beat-unit>quarter</beat-unit><beat-unit-dot/><per-minute>60</per-minute></metronome></direction-type></direction>';
-    expect(scoreOrThrow(documentXml([mark + quarter(60)])).tempos).toEqual([{ tick: 0, quartersPerMinute: 90, assumed: false }]);
+    const mark =
+      '<direction><direction-type><metronome><beat-unit>quarter</beat-unit><beat-unit-dot/><per-minute>60</per-minute></metronome></direction-type></direction>';
+    expect(scoreOrThrow(documentXml([mark + quarter(60)])).tempos).toEqual([
+      { tick: 0, quartersPerMinute: 90, assumed: false },
+    ]);
   });
 
   it('reads slurs by number and printed fingering', () => {
     const marks = '<technical><fingering>4</fingering><string>3</string><pluck>m</pluck></technical>';
-    const score = scoreOrThrow(documentXml([quarter(60, `<notations><slur type="start" number="2"/>${marks}</notations>`) + quarter(62, '<notations><slur type="stop" number="2"/></notations>')]));
+    const score = scoreOrThrow(
+      documentXml([
+        quarter(60, `<notations><slur type="start" number="2"/>${marks}</notations>`) +
+          quarter(62, '<notations><slur type="stop" number="2"/></notations>'),
+      ]),
+    );
     expect(score.slurs).toEqual([{ fromUid: 'n1', toUid: 'n2' }]);
     expect(score.notes[0]!.printed).toEqual({ finger: 4, string: 3, pluck: 'm' });
   });
@@ -95,28 +131,53 @@ describe('bad input', () => {
   });
   it('wrong root', () => expect(errorOf('<html/>')).toEqual({ code: 'wrongRoot', root: 'html' }));
   it('timewise', () => expect(errorOf('<score-timewise/>')).toEqual({ code: 'timewise' }));
-  it('no notes', () => expect(errorOf(documentXml(['<note><rest/><duration>8</duration></note>']))).toEqual({ code: 'noNotes' }));
+  it('no notes', () =>
+    expect(errorOf(documentXml(['<note><rest/><duration>8</duration></note>']))).toEqual({
+      code: 'noNotes',
+    }));
   it('several parts', () => {
-    expect(errorOf(good.replace('</score-partwise>', '<part id="P2"/></score-partwise>'))).toEqual({ code: 'severalParts', count: 2 });
+    expect(errorOf(good.replace('</score-partwise>', '<part id="P2"/></score-partwise>'))).toEqual({
+      code: 'severalParts',
+      count: 2,
+    });
   });
   it('a note outside the instrument, with bar, voice and line', () => {
     const error = errorOf(documentXml([quarter(60), `\n${quarter(90)}`]));
-    expect(error).toMatchObject({ code: 'outside', measure: '2', voice: '1', line: 3, note: 'F♯6', highest: 'B5' });
+    expect(error).toMatchObject({
+      code: 'outside',
+      measure: '2',
+      voice: '1',
+      line: 3,
+      note: 'F♯6',
+      highest: 'B5',
+    });
   });
   it.each(['-2', '0', '', 'x', 'Infinity'])('a note with the duration “%s”', (value) => {
     const bad = good.replace('<duration>2</duration>', `<duration>${value}</duration>`);
     expect(errorOf(bad)).toMatchObject({ code: 'duration', measure: '1', value });
   });
   it.each(['0', '-1', '1.5', '99999999'])('divisions of “%s”', (value) => {
-    expect(errorOf(good.replace('<divisions>2<', `<divisions>${value}<`))).toMatchObject({ code: 'divisions', value });
+    expect(errorOf(good.replace('<divisions>2<', `<divisions>${value}<`))).toMatchObject({
+      code: 'divisions',
+      value,
+    });
   });
   it('a backup before the bar line', () => {
-    expect(errorOf(documentXml([`<backup><duration>1</duration></backup>${quarter(60)}`]))).toMatchObject({ code: 'backup', measure: '1' });
+    expect(errorOf(documentXml([`<backup><duration>1</duration></backup>${quarter(60)}`]))).toMatchObject({
+      code: 'backup',
+      measure: '1',
+    });
   });
   it('percussion', () => {
-    expect(errorOf(good.replace(/<pitch>.*?<\/pitch>/, '<unpitched/>'))).toMatchObject({ code: 'percussion', measure: '1' });
+    expect(errorOf(good.replace(/<pitch>.*?<\/pitch>/, '<unpitched/>'))).toMatchObject({
+      code: 'percussion',
+      measure: '1',
+    });
   });
   it('an unreadable pitch', () => {
-    expect(errorOf(good.replace('<step>C</step>', '<step>H</step>'))).toMatchObject({ code: 'pitch', measure: '1' });
+    expect(errorOf(good.replace('<step>C</step>', '<step>H</step>'))).toMatchObject({
+      code: 'pitch',
+      measure: '1',
+    });
   });
 });

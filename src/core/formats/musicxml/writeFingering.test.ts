@@ -27,22 +27,37 @@ describe('fingering in the imported text', () => {
     expect(out).toContain(`<slur type="start"/><technical>${TECHNICAL}</technical></notations>`);
   });
   it('goes into technical marks that are there and does not repeat them', () => {
-    const out = fingered(documentXml([note('<notations><technical><fingering>3</fingering></technical></notations>')]));
+    const out = fingered(
+      documentXml([note('<notations><technical><fingering>3</fingering></technical></notations>')]),
+    );
     expect(out.match(/<fingering>/g)).toHaveLength(1);
     expect(out).toContain('<fingering>3</fingering><pluck>p</pluck>');
   });
   it('passes over self-closing notations', () => {
-    expect(fingered(documentXml([note('<notations/>')]))).toContain(`<notations/><notations><technical>${TECHNICAL}`);
+    expect(fingered(documentXml([note('<notations/>')]))).toContain(
+      `<notations/><notations><technical>${TECHNICAL}`,
+    );
   });
   it('is read back as printed fingering', () => {
-    expect(read(fingered(documentXml([note()]))).score.notes[0]!.printed).toEqual({ finger: 3, string: 5, pluck: 'p' });
+    expect(read(fingered(documentXml([note()]))).score.notes[0]!.printed).toEqual({
+      finger: 3,
+      string: 5,
+      pluck: 'p',
+    });
   });
   it('only inserts: without the insertions the text is the original, whatever line ends it has', () => {
-    const text = documentXml([note(), note('<lyric/>')]).replace(/></g, '>\r\n\t<').replace('Guitar', 'Gitarre ♯ <!-- 𝄞 -->');
+    const text = documentXml([note(), note('<lyric/>')])
+      .replace(/></g, '>\r\n\t<')
+      .replace('Guitar', 'Gitarre ♯ <!-- 𝄞 -->');
     const document = read(text);
-    const splices = fingeringSplices(document, new Map([['n1', marks], ['n2', marks]]), [
-      { fromUid: 'n1', toUid: 'n2', label: 'C V' },
-    ]);
+    const splices = fingeringSplices(
+      document,
+      new Map([
+        ['n1', marks],
+        ['n2', marks],
+      ]),
+      [{ fromUid: 'n1', toUid: 'n2', label: 'C V' }],
+    );
     expect(splices.length).toBe(4);
     expect(splices.every((splice) => splice.remove === 0)).toBe(true);
     let out = applySplices(text, splices);

@@ -43,7 +43,9 @@ export function fingeringSplices(
 
 function noteSplices(note: XmlElement, marks: NoteFingering): Splice[] {
   const notations = childrenNamed(note, 'notations');
-  const technical = notations.map((one) => childNamed(one, 'technical')).find((one) => one && !one.selfClosing);
+  const technical = notations
+    .map((one) => childNamed(one, 'technical'))
+    .find((one) => one && !one.selfClosing);
   const content = technicalContent(marks, technical ?? null);
   if (!content) return [];
   if (technical) return [insertion(technical.closeStart, content)];
@@ -88,8 +90,13 @@ function barreSplices(
   const direction = (content: string) => `<direction placement="above">${content}</direction>`;
   const bracket = (type: 'start' | 'stop') =>
     `<direction-type><bracket type="${type}" number="${number}" line-end="${type === 'start' ? 'none' : 'down'}" line-type="dashed"/></direction-type>`;
-  const start = direction(`<direction-type><words>${barre.label}</words></direction-type>${bracket('start')}`);
-  return [insertion(startOfChord(part, from), start), insertion(endOfChord(part, to), direction(bracket('stop')))];
+  const start = direction(
+    `<direction-type><words>${barre.label}</words></direction-type>${bracket('start')}`,
+  );
+  return [
+    insertion(startOfChord(part, from), start),
+    insertion(endOfChord(part, to), direction(bracket('stop'))),
+  ];
 }
 
 const siblingsOf = (part: XmlElement, note: XmlElement) =>

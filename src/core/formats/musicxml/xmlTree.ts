@@ -31,7 +31,9 @@ export function parseXml(source: string): Result<XmlElement, ImportError> {
   let problem: ImportError | null = null;
   const report = (error: ImportError) => (problem ??= error);
 
-  parser.on('error', (error) => report({ code: 'notXml', line: parser.line, detail: plainReason(error.message) }));
+  parser.on('error', (error) =>
+    report({ code: 'notXml', line: parser.line, detail: plainReason(error.message) }),
+  );
   parser.on('doctype', (text) => {
     if (/<!ENTITY/i.test(text)) report({ code: 'entities', line: parser.line });
   });
@@ -76,7 +78,11 @@ export function parseXml(source: string): Result<XmlElement, ImportError> {
   return root ? ok(root) : fail({ code: 'notXml', line: 1, detail: 'no element' });
 }
 
-const plainReason = (message: string) => message.replace(/^Error:\s*/, '').replace(/^\d+:\d+:\s*/, '').replace(/\.$/, '');
+const plainReason = (message: string) =>
+  message
+    .replace(/^Error:\s*/, '')
+    .replace(/^\d+:\d+:\s*/, '')
+    .replace(/\.$/, '');
 
 export const childrenNamed = (element: XmlElement, name: string): readonly XmlElement[] =>
   element.children.filter((child) => child.name === name);

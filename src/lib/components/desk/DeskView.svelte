@@ -43,13 +43,19 @@
       return;
     }
     const row = maybeShortcut(event);
-    if (!row || (event.key === 'Enter' && event.target instanceof HTMLElement && event.target.closest('button, a'))) return;
+    if (
+      !row ||
+      (event.key === 'Enter' && event.target instanceof HTMLElement && event.target.closest('button, a'))
+    )
+      return;
     event.preventDefault();
     row.run(desk, event.key);
   }
 
   const isTyping = (target: EventTarget | null) =>
-    target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;
+    target instanceof HTMLInputElement ||
+    target instanceof HTMLTextAreaElement ||
+    target instanceof HTMLSelectElement;
 
   async function download(kind: ExportKind) {
     const bytes = await desk.exportAs(kind);
@@ -60,7 +66,12 @@
     setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
   }
 
-  const fileStem = (text: string) => text.trim().toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'piece';
+  const fileStem = (text: string) =>
+    text
+      .trim()
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/g, '') || 'piece';
 </script>
 
 <svelte:window {onkeydown} />
@@ -75,10 +86,22 @@
     <h1 class="font-serif text-lg font-semibold">{title}</h1>
     <span class="ml-3"><SaveState state={desk.saver.state} /></span>
     <div class="ml-auto flex items-center gap-1">
-      <button class="btn btn-ghost btn-sm" onclick={() => desk.undo()} disabled={!desk.canUndo} aria-label="Undo" title="Undo (Ctrl z)">
+      <button
+        class="btn btn-ghost btn-sm"
+        onclick={() => desk.undo()}
+        disabled={!desk.canUndo}
+        aria-label="Undo"
+        title="Undo (Ctrl z)"
+      >
         <Undo2 size={18} aria-hidden="true" />
       </button>
-      <button class="btn btn-ghost btn-sm" onclick={() => desk.redo()} disabled={!desk.canRedo} aria-label="Redo" title="Redo (Ctrl y)">
+      <button
+        class="btn btn-ghost btn-sm"
+        onclick={() => desk.redo()}
+        disabled={!desk.canRedo}
+        aria-label="Redo"
+        title="Redo (Ctrl y)"
+      >
         <Redo2 size={18} aria-hidden="true" />
       </button>
       <button class="btn btn-ghost btn-sm" onclick={() => (help = true)} aria-label="Keys" title="Keys (?)">
@@ -113,7 +136,10 @@
       {/if}
     </main>
 
-    <aside class="border-base-300 bg-base-100 flex w-76 shrink-0 flex-col gap-5 overflow-y-auto border-l p-4" aria-label="Note and findings">
+    <aside
+      class="border-base-300 bg-base-100 flex w-76 shrink-0 flex-col gap-5 overflow-y-auto border-l p-4"
+      aria-label="Note and findings"
+    >
       {#if desk.notice}
         <p role="alert" class="text-warning text-sm">{desk.notice}</p>
       {/if}
@@ -131,12 +157,17 @@
         <p class="text-sm" role="status">Planning both hands …</p>
       {/if}
       {#if desk.plan}
-        <FindingsPanel findings={desk.findings} barOf={(uid) => desk.barOf(uid)} go={(uid) => desk.select(uid)} />
+        <FindingsPanel
+          findings={desk.findings}
+          barOf={(uid) => desk.barOf(uid)}
+          go={(uid) => desk.select(uid)}
+        />
         <section aria-labelledby="plan-heading" class="text-sm">
           <h2 id="plan-heading" class="mb-1 font-semibold">Whole piece</h2>
           <p>
-            Effort {effort(desk.plan.cost)}: left {effort(desk.plan.leftCost)}, right {effort(desk.plan.rightCost)}; shifts {desk.plan.shifts.length},
-            barres {desk.plan.barres.length}.
+            Effort {effort(desk.plan.cost)}: left {effort(desk.plan.leftCost)}, right {effort(
+              desk.plan.rightCost,
+            )}; shifts {desk.plan.shifts.length}, barres {desk.plan.barres.length}.
             {#if desk.plan.lowerBound === desk.plan.cost}Proven: each hand at its least.{/if}
           </p>
           <ul class="mt-2 flex flex-col gap-1 text-xs leading-snug opacity-85">
@@ -145,8 +176,8 @@
             {/each}
           </ul>
           <p class="mt-3 text-xs leading-snug opacity-85">
-            Stretches, barres and repetition can injure: warm up, rest every 20 to 30 minutes, stop at pain, numbness or tingling and see a
-            qualified health professional. Oculon advises; the teacher decides.
+            Stretches, barres and repetition can injure: warm up, rest every 20 to 30 minutes, stop at pain,
+            numbness or tingling and see a qualified health professional. Oculon advises; the teacher decides.
           </p>
         </section>
       {/if}

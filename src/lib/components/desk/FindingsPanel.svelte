@@ -18,7 +18,10 @@
     <ul class="flex flex-col text-sm" data-testid="findings">
       {#each findings as finding, k (k)}
         <li class="border-base-300 border-t">
-          <button class="hover:bg-base-200 w-full cursor-pointer py-1.5 text-left" onclick={() => go(finding.uids[0] ?? '')}>
+          <button
+            class="hover:bg-base-200 w-full cursor-pointer py-1.5 text-left"
+            onclick={() => go(finding.uids[0] ?? '')}
+          >
             <span class="font-medium">Bar {barOf(finding.uids[0] ?? '')}.</span>
             {findingText(finding)}
           </button>

@@ -18,7 +18,11 @@
   const x = $derived(mark.box.x + mark.box.width / 2);
   const y = $derived(mark.box.y + mark.box.height / 2);
   const fill = $derived(
-    conflict || mark.kind === 'unplanned' ? 'var(--color-error)' : mark.state === 'pencil' ? 'var(--pencil)' : 'var(--paper-ink)',
+    conflict || mark.kind === 'unplanned'
+      ? 'var(--color-error)'
+      : mark.state === 'pencil'
+        ? 'var(--pencil)'
+        : 'var(--paper-ink)',
   );
   const weight = $derived(mark.state === 'ink' ? 800 : mark.state === 'printed' ? 600 : 440);
   /** Digits and small letters sit a little above the middle of their line. */
@@ -42,7 +46,8 @@
   {/if}
   {#if mark.lineTo !== null}
     <path
-      d="M{mark.box.x + mark.box.width + 0.15 * space} {lineY} H{mark.lineTo} v{(mark.below ? -0.5 : 0.5) * space}"
+      d="M{mark.box.x + mark.box.width + 0.15 * space} {lineY} H{mark.lineTo} v{(mark.below ? -0.5 : 0.5) *
+        space}"
       fill="none"
       stroke={fill}
       stroke-width={0.09 * space}

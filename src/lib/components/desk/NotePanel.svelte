@@ -24,9 +24,12 @@
 
   function reasonText(choice: LeftChoice): string {
     const dearer = choice.reasons.filter((reason) => reason.difference > 0);
-    return dearer.map((reason) => `${REASONS[reason.term as LeftTermId]} +${(reason.difference / 10).toFixed(1)}`).join(', ');
+    return dearer
+      .map((reason) => `${REASONS[reason.term as LeftTermId]} +${(reason.difference / 10).toFixed(1)}`)
+      .join(', ');
   }
-  const positionOf = (choice: LeftChoice) => (choice.finger === 0 ? 'open' : roman(Math.max(1, choice.fret - choice.finger + 1)));
+  const positionOf = (choice: LeftChoice) =>
+    choice.finger === 0 ? 'open' : roman(Math.max(1, choice.fret - choice.finger + 1));
 </script>
 
 <section aria-labelledby="note-heading" class="flex flex-col gap-3">
@@ -34,7 +37,9 @@
     <h2 id="note-heading" class="font-serif text-2xl font-semibold">{name}</h2>
     <span class="text-sm">bar {bar}</span>
     <span
-      class="ml-auto rounded-sm px-2 py-0.5 text-xs {inked ? 'bg-base-content text-base-100 font-semibold' : 'border-base-content/50 border border-dashed'}"
+      class="ml-auto rounded-sm px-2 py-0.5 text-xs {inked
+        ? 'bg-base-content text-base-100 font-semibold'
+        : 'border-base-content/50 border border-dashed'}"
       data-testid="note-state">{inked ? 'ink' : 'pencil'}</span
     >
   </div>
@@ -53,9 +58,14 @@
               onclick={() => choose(choice.finger, choice.string)}
             >
               <span class="font-serif text-lg leading-none font-semibold">{choice.finger}</span>
-              <span class="border-base-content/70 inline-grid size-5 place-items-center self-center rounded-full border text-xs">{choice.string}</span>
+              <span
+                class="border-base-content/70 inline-grid size-5 place-items-center self-center rounded-full border text-xs"
+                >{choice.string}</span
+              >
               <span>{positionOf(choice)}</span>
-              <span class="text-right tabular-nums {choice.extraCost === 0 ? 'font-semibold' : ''}">{effort(choice.extraCost)}</span>
+              <span class="text-right tabular-nums {choice.extraCost === 0 ? 'font-semibold' : ''}"
+                >{effort(choice.extraCost)}</span
+              >
               {#if choice.reasons.length > 0}
                 <span class="col-span-4 text-xs leading-snug opacity-80">{reasonText(choice)}</span>
               {/if}
@@ -74,7 +84,10 @@
       <div class="flex gap-1.5" data-testid="letters">
         {#each choices!.right as choice (choice.pluck)}
           <button
-            class="border-base-300 flex-1 cursor-pointer rounded border px-2 py-1 text-center {choice.pluck === note.pluck ? 'bg-base-200 border-base-content/60' : ''}"
+            class="border-base-300 flex-1 cursor-pointer rounded border px-2 py-1 text-center {choice.pluck ===
+            note.pluck
+              ? 'bg-base-200 border-base-content/60'
+              : ''}"
             aria-pressed={choice.pluck === note.pluck}
             onclick={() => pluck(choice.pluck)}
           >
@@ -89,9 +102,8 @@
   {/if}
 
   <p class="text-xs leading-relaxed opacity-80">
-    <kbd class="kbd kbd-xs">0</kbd>–<kbd class="kbd kbd-xs">4</kbd> finger, <kbd class="kbd kbd-xs">{STRING_KEYS[0]}</kbd>…<kbd
-      class="kbd kbd-xs">{STRING_KEYS[5]}</kbd
-    >
+    <kbd class="kbd kbd-xs">0</kbd>–<kbd class="kbd kbd-xs">4</kbd> finger,
+    <kbd class="kbd kbd-xs">{STRING_KEYS[0]}</kbd>…<kbd class="kbd kbd-xs">{STRING_KEYS[5]}</kbd>
     string, <kbd class="kbd kbd-xs">p</kbd> <kbd class="kbd kbd-xs">i</kbd> <kbd class="kbd kbd-xs">m</kbd>
     <kbd class="kbd kbd-xs">a</kbd>, <kbd class="kbd kbd-xs">Enter</kbd> ink, <kbd class="kbd kbd-xs">⌫</kbd> pencil
   </p>

@@ -17,4 +17,10 @@
   });
 </script>
 
-<span role="status" data-testid="save-state" class="text-sm tabular-nums {state.kind === 'waiting' || state.kind === 'signedOut' ? 'text-warning font-medium' : ''}">{text}</span>
+<span
+  role="status"
+  data-testid="save-state"
+  class="text-sm tabular-nums {state.kind === 'waiting' || state.kind === 'signedOut'
+    ? 'text-warning font-medium'
+    : ''}">{text}</span
+>

@@ -78,7 +78,7 @@
       fill="transparent"
       class="cursor-pointer"
       role="button"
-      tabindex="-1"
+      tabindex={note.uid === selectedUid ? 0 : -1}
       aria-label={describe(note.uid)}
       aria-pressed={note.uid === selectedUid}
       data-note={note.uid}

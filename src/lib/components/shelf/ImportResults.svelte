@@ -4,7 +4,11 @@
 </script>
 
 {#if results.length > 0}
-  <section aria-label="Import" aria-live="polite" class="bg-base-100 border-base-300 rounded-box mb-6 border p-4 text-sm">
+  <section
+    aria-label="Import"
+    aria-live="polite"
+    class="bg-base-100 border-base-300 rounded-box mb-6 border p-4 text-sm"
+  >
     <ul class="flex flex-col gap-2">
       {#each results as result, k (k)}
         <li class="flex gap-3">

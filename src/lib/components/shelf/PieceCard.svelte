@@ -18,15 +18,30 @@
     <span class="ml-auto text-sm whitespace-nowrap">{piece.gestures === 0 ? 'in pencil' : 'part inked'}</span>
   </div>
   <dl class="flex flex-wrap gap-x-5 gap-y-1 text-sm">
-    <div><dt class="sr-only">Key</dt><dd>{keyName(s)}</dd></div>
-    <div><dt class="sr-only">Metre</dt><dd>{s.metre ?? 'no metre'}</dd></div>
-    <div><dt class="sr-only">Length</dt><dd>{count(s.bars, 'bar')}, {count(s.notes, 'note')}</dd></div>
-    <div><dt class="sr-only">Voices</dt><dd>{count(s.voices, 'voice')}</dd></div>
+    <div>
+      <dt class="sr-only">Key</dt>
+      <dd>{keyName(s)}</dd>
+    </div>
+    <div>
+      <dt class="sr-only">Metre</dt>
+      <dd>{s.metre ?? 'no metre'}</dd>
+    </div>
+    <div>
+      <dt class="sr-only">Length</dt>
+      <dd>{count(s.bars, 'bar')}, {count(s.notes, 'note')}</dd>
+    </div>
+    <div>
+      <dt class="sr-only">Voices</dt>
+      <dd>{count(s.voices, 'voice')}</dd>
+    </div>
     <div>
       <dt class="sr-only">Tempo</dt>
       <dd>♩ = {Math.round(s.quartersPerMinute)}{s.tempoAssumed ? ' (assumed)' : ''}</dd>
     </div>
-    <div><dt class="sr-only">Tuning</dt><dd>{tuningName(s.tuningId)}</dd></div>
+    <div>
+      <dt class="sr-only">Tuning</dt>
+      <dd>{tuningName(s.tuningId)}</dd>
+    </div>
   </dl>
   <p class="mt-auto text-xs opacity-75">{piece.fileName}</p>
 </a>

@@ -31,6 +31,10 @@ async function importFile(file: File): Promise<ImportResult> {
           : 'The server could not take the file; try again.';
     return { kind: 'refused', fileName: file.name, message };
   } catch {
-    return { kind: 'refused', fileName: file.name, message: 'The server does not answer; nothing was stored. Try again.' };
+    return {
+      kind: 'refused',
+      fileName: file.name,
+      message: 'The server does not answer; nothing was stored. Try again.',
+    };
   }
 }

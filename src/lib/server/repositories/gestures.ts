@@ -23,7 +23,11 @@ export async function moveHead(tx: Transaction, editionId: string, headSeq: numb
   await tx.query('UPDATE editions SET head_seq = $2 WHERE id = $1', [editionId, headSeq]);
 }
 
-export async function listGesturesAfter(tx: Transaction, editionId: string, seq: number): Promise<readonly StoredGesture[]> {
+export async function listGesturesAfter(
+  tx: Transaction,
+  editionId: string,
+  seq: number,
+): Promise<readonly StoredGesture[]> {
   const { rows } = await tx.query(
     'SELECT seq, gesture_id, operations FROM gestures WHERE edition_id = $1 AND seq > $2 ORDER BY seq',
     [editionId, seq],
@@ -35,7 +39,11 @@ export async function listGesturesAfter(tx: Transaction, editionId: string, seq:
 }
 
 /** Which of these gestures are stored already. */
-export async function listKnownIds(tx: Transaction, editionId: string, ids: readonly string[]): Promise<ReadonlySet<string>> {
+export async function listKnownIds(
+  tx: Transaction,
+  editionId: string,
+  ids: readonly string[],
+): Promise<ReadonlySet<string>> {
   const { rows } = await tx.query<{ gesture_id: string }>(
     'SELECT gesture_id FROM gestures WHERE edition_id = $1 AND gesture_id = ANY($2::uuid[])',
     [editionId, ids],
@@ -50,6 +58,13 @@ export async function insertGesture(
   await tx.query(
     `INSERT INTO gestures (studio_id, edition_id, seq, gesture_id, user_id, operations)
      VALUES ($1, $2, $3, $4, $5, $6)`,
-    [row.studioId, row.editionId, row.seq, row.gesture.id, row.userId, JSON.stringify(row.gesture.operations)],
+    [
+      row.studioId,
+      row.editionId,
+      row.seq,
+      row.gesture.id,
+      row.userId,
+      JSON.stringify(row.gesture.operations),
+    ],
   );
 }

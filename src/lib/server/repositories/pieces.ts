@@ -58,7 +58,14 @@ export async function maybeReadSource(tx: Transaction, pieceId: string): Promise
 
 export async function insertPiece(
   tx: Transaction,
-  piece: { studioId: string; userId: string; title: string; fileName: string; source: Uint8Array; summary: PieceSummary },
+  piece: {
+    studioId: string;
+    userId: string;
+    title: string;
+    fileName: string;
+    source: Uint8Array;
+    summary: PieceSummary;
+  },
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
     `INSERT INTO pieces (studio_id, title, file_name, source, summary, created_by)

@@ -36,4 +36,8 @@ export async function importPiece(
   return ok(id);
 }
 
-const titleFromFileName = (name: string) => name.replace(/\.[^.]*$/, '').replace(/[-_]+/g, ' ').trim() || 'Untitled';
+const titleFromFileName = (name: string) =>
+  name
+    .replace(/\.[^.]*$/, '')
+    .replace(/[-_]+/g, ' ')
+    .trim() || 'Untitled';

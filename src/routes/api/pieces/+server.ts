@@ -9,7 +9,8 @@ const KNOWN = /\.(musicxml|xml|mxl)$/i;
 export const POST: RequestHandler = async ({ request, locals }) => {
   const form = await request.formData().catch(() => null);
   const file = form?.get('file');
-  if (!(file instanceof File)) return json({ message: 'Send one file in the field “file”.' }, { status: 400 });
+  if (!(file instanceof File))
+    return json({ message: 'Send one file in the field “file”.' }, { status: 400 });
   if (!KNOWN.test(file.name)) {
     return json({ message: importErrorText({ code: 'unknownKind', name: file.name }) }, { status: 422 });
   }

@@ -21,6 +21,8 @@
   {:then opening}
     <DeskView {opening} title={data.piece.title} />
   {:catch error}
-    <p role="alert" class="p-12 text-center">{error.message} <a class="link" href="/shelf">To the shelf</a></p>
+    <p role="alert" class="p-12 text-center">
+      {error.message} <a class="link" href="/shelf">To the shelf</a>
+    </p>
   {/await}
 {/key}

@@ -1,0 +1,130 @@
+import { expect, test } from '@playwright/test';
+import { importAndOpen, mark, note, saved, signIn, untilPlanned } from './steps';
+
+test.beforeEach(async ({ page }) => {
+  await signIn(page);
+});
+
+test('one key changes a note, the rest is planned around it, undo and redo take it back and again', async ({
+  page,
+}) => {
+  await importAndOpen(page, 'undo.musicxml');
+  await note(page, 'n3').click();
+  const before = await mark(page, 'finger', 'n3').textContent();
+  await page.keyboard.press('3');
+  await expect(mark(page, 'finger', 'n3')).toContainText('3');
+  await expect(mark(page, 'finger', 'n3')).toHaveAttribute('data-state', 'ink');
+  await page.keyboard.press('4');
+  await page.keyboard.press('Control+z');
+  await expect(mark(page, 'finger', 'n3')).toContainText('3');
+  await page.keyboard.press('Control+z');
+  await expect(mark(page, 'finger', 'n3')).toHaveAttribute('data-state', 'pencil');
+  await expect(mark(page, 'finger', 'n3')).toHaveText(before!);
+  await page.keyboard.press('Control+y');
+  await page.keyboard.press('Control+Shift+Z');
+  await expect(mark(page, 'finger', 'n3')).toContainText('4');
+  await page.keyboard.press('Backspace');
+  await expect(mark(page, 'finger', 'n3')).toHaveAttribute('data-state', 'pencil');
+  await saved(page);
+});
+
+test('arrows move through moments and notes; the panel follows', async ({ page }) => {
+  await importAndOpen(page, 'arrows.musicxml');
+  await note(page, 'n1').click();
+  const selected = () => page.locator('[data-note][aria-pressed=true]').getAttribute('data-note');
+  await page.keyboard.press('ArrowRight');
+  expect(await selected()).toBe('n2');
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowDown');
+  expect(await selected()).toBe('n9');
+  await expect(page.getByRole('heading', { name: 'C3' })).toBeVisible();
+  await page.keyboard.press('ArrowUp');
+  expect(await selected()).toBe('n1');
+});
+
+test('candidates are ranked by their exact price and chosen by a click', async ({ page }) => {
+  await importAndOpen(page, 'prices.musicxml');
+  await note(page, 'n3').click();
+  const rows = page.getByTestId('candidates').getByRole('button');
+  await expect(rows.first()).toHaveAttribute('aria-label', /best$/);
+  const prices = (await rows.evaluateAll((all) => all.map((one) => one.getAttribute('aria-label')!))).map(
+    (label) => Number(/\+([\d.]+)$/.exec(label)?.[1] ?? 0),
+  );
+  expect(prices).toEqual([...prices].sort((a, b) => a - b));
+  expect(prices.length).toBeGreaterThan(3);
+  const effort = async () => Number(/Effort ([\d.]+)/.exec((await page.locator('aside').textContent())!)![1]);
+  const best = await effort();
+  await rows.nth(2).click();
+  await expect(page.getByTestId('note-state')).toHaveText('ink');
+  // The left hand costs exactly what was shown; the right hand may follow the strings.
+  const left = async () => Number(/left ([\d.]+)/.exec((await page.locator('aside').textContent())!)![1]);
+  expect(await effort()).toBeGreaterThan(best - 5);
+  const inked = await left();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('note-state')).toHaveText('pencil');
+  expect(inked - (await left())).toBeCloseTo(prices[2]!, 5);
+});
+
+test('ink that no hand can play is named, and nothing inked is changed', async ({ page }) => {
+  await importAndOpen(page, 'clash.musicxml', [
+    { midi: 48, onset: 0, length: 4, voice: 2 },
+    { midi: 52, onset: 0, length: 4 },
+    { midi: 60, onset: 4, length: 2 },
+  ]);
+  await note(page, 'n1').click();
+  await page.keyboard.press('2');
+  await note(page, 'n2').click();
+  await page.keyboard.press('2');
+  await expect(page.getByTestId('findings')).toContainText('no hand can do together');
+  await expect(mark(page, 'finger', 'n1')).toContainText('2');
+  await expect(mark(page, 'finger', 'n2')).toContainText('2');
+  await expect(mark(page, 'finger', 'n3')).toBeVisible();
+});
+
+test('what cannot be sent is kept in the browser and sent later', async ({ page, context }) => {
+  await importAndOpen(page, 'offline.musicxml');
+  await note(page, 'n1').click();
+  await context.route('**/api/editions/**', (route) => route.abort());
+  await page.keyboard.press('3');
+  await expect(page.getByTestId('save-state')).toHaveText('kept in this browser, 1 to send');
+  await page.reload();
+  await untilPlanned(page);
+  await expect(mark(page, 'finger', 'n1')).toContainText('3');
+  await expect(mark(page, 'finger', 'n1')).toHaveAttribute('data-state', 'ink');
+  await context.unroute('**/api/editions/**');
+  await saved(page);
+  await page.reload();
+  await expect(mark(page, 'finger', 'n1')).toHaveAttribute('data-state', 'ink');
+});
+
+test('two desks on one piece: the later one takes in what it had not seen', async ({ page, context }) => {
+  await importAndOpen(page, 'two desks.musicxml');
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await untilPlanned(other);
+  await note(page, 'n1').click();
+  await page.keyboard.press('3');
+  await saved(page);
+  await note(other, 'n4').click();
+  await other.keyboard.press('4');
+  await expect(mark(other, 'finger', 'n1')).toHaveAttribute('data-state', 'ink');
+  await expect(mark(other, 'finger', 'n4')).toHaveAttribute('data-state', 'ink');
+  await saved(other);
+  // The same note in both: the first one stays, the second is told.
+  await note(page, 'n5').click();
+  await note(other, 'n5').click();
+  await page.keyboard.press('2');
+  await saved(page);
+  await other.keyboard.press('1');
+  await expect(other.getByRole('alert')).toContainText('Someone else changed the same notes');
+  await expect(mark(other, 'finger', 'n5')).toContainText('2');
+});
+
+test('the keys are explained on ?', async ({ page }) => {
+  await importAndOpen(page, 'help.musicxml');
+  await page.keyboard.press('?');
+  const dialog = page.getByRole('dialog', { name: 'Keys' });
+  await expect(dialog).toContainText('left-hand finger');
+  await page.keyboard.press('Escape');
+  await expect(dialog).toBeHidden();
+});

@@ -1,0 +1,89 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { DEMO_ACCOUNT } from '../../src/lib/demoAccount';
+import { scoreFile, signIn, untilPlanned } from './steps';
+
+test('the first visit of the demo shows its pieces, one click from a fingered score', async ({ page }) => {
+  await page.goto('/');
+  await expect(page).toHaveURL(/\/shelf$/);
+  await page.getByRole('link', { name: /Mill Bridge Dance/ }).click();
+  await untilPlanned(page);
+  await expect(page.locator('[data-mark=finger]')).toHaveCount(88);
+  await expect(page.getByText('Everything can be played')).toBeVisible();
+});
+
+test('signing out leads to the sign-in page, which shows the demo account; a wrong password is explained', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await expect(page.getByText(DEMO_ACCOUNT.password)).toBeVisible();
+  await page.goto('/shelf');
+  await expect(page).toHaveURL(/\/sign-in$/);
+  await page.getByLabel('Password').fill('something else');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('alert')).toContainText('do not belong together');
+});
+
+test('files that are dropped get a result each; a bad one changes nothing', async ({ page }) => {
+  await signIn(page);
+  const before = await page.getByRole('heading', { level: 2 }).count();
+  const good = scoreFile('dropped.musicxml').buffer.toString('utf8');
+  const transfer = await page.evaluateHandle((content) => {
+    const data = new DataTransfer();
+    data.items.add(new File([content], 'dropped.musicxml'));
+    data.items.add(new File(['<score-partwise><part'], 'cut.musicxml'));
+    return data;
+  }, good);
+  await page.dispatchEvent('body', 'drop', { dataTransfer: transfer });
+  const results = page.getByRole('region', { name: 'Import' });
+  await expect(results).toContainText('Imported');
+  await expect(results).toContainText('cut.musicxml. The file is not well-formed XML: line 1');
+  await expect(page.getByRole('heading', { level: 2 })).toHaveCount(before + 1);
+});
+
+test('pieces are found by their title', async ({ page }) => {
+  await signIn(page);
+  await page.getByLabel('Find a piece').fill('weir');
+  await expect(page.getByRole('heading', { level: 2 })).toHaveText(['Weir Étude']);
+  await page.getByLabel('Find a piece').fill('nothing like it');
+  await expect(page.getByText('No piece is called')).toBeVisible();
+});
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`no page has an accessibility violation (${colorScheme})`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme });
+    const violations = async () =>
+      (
+        await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze()
+      ).violations.map(
+        (violation) => `${violation.id}: ${violation.nodes.map((one) => one.target.join(' ')).join(', ')}`,
+      );
+    await page.goto('/sign-in');
+    expect(await violations()).toEqual([]);
+    await signIn(page);
+    expect(await violations()).toEqual([]);
+    await page.getByRole('link', { name: /Slow Window/ }).click();
+    await untilPlanned(page);
+    expect(await violations()).toEqual([]);
+  });
+}
+
+test('nothing is asked of any other machine', async ({ page }) => {
+  const foreign: string[] = [];
+  page.on('request', (request) => {
+    if (
+      !request.url().startsWith(new URL(page.url() === 'about:blank' ? request.url() : page.url()).origin) &&
+      !/^(data|blob):/.test(request.url())
+    )
+      foreign.push(request.url());
+  });
+  const problems: string[] = [];
+  page.on('console', (message) => message.type() === 'error' && problems.push(message.text()));
+  page.on('pageerror', (error) => problems.push(error.message));
+  await signIn(page);
+  await page.getByRole('link', { name: /Lantern Stairs/ }).click();
+  await untilPlanned(page);
+  expect(foreign).toEqual([]);
+  expect(problems).toEqual([]);
+});
