@@ -31,7 +31,7 @@ async function unitTests(folder: string, env: NodeJS.ProcessEnv): Promise<Tally>
   const file = join(folder, 'vitest.json');
   const code = await run(
     bin('vitest'),
-    ['run', '--reporter=dot', '--reporter=json', `--outputFile=${file}`],
+    ['run', '--reporter=default', '--reporter=json', `--outputFile=${file}`],
     { cwd: ROOT, env },
   );
   const report = JSON.parse(readFileSync(file, 'utf8')) as { numPassedTests: number; numFailedTests: number };
@@ -72,6 +72,7 @@ async function main(): Promise<Tally> {
       OCULON_TEST_ADDRESS: server.address,
       OCULON_TEST_OWNER_URL: cluster.ownerUrl,
       OCULON_CHROMIUM: chromium,
+      NO_COLOR: '1',
     };
     tallies.push(await unitTests(folder, env), await browserTests(folder, env));
     await stopServer(server);

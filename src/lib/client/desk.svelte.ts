@@ -10,7 +10,8 @@ import {
 import { type Ink, type InkMarks, NO_INK } from '$core/fingering/ink';
 import type { Finding, FingeringPlan, NoteChoices, PlannedNote } from '$core/fingering/plan';
 import type { Role } from '$core/fingering/problem';
-import { type Mark, marksOf } from '$core/fingering/marks/mark';
+import type { Mark } from '$core/fingering/marks/mark';
+import { marksOf } from '$core/fingering/marks/marksOf';
 import type { EngravedPage } from '$core/engraving/page';
 import { placeMarks, type PlacedMark } from '$core/engraving/placeMarks';
 import type { ImportError } from '$core/formats/importError';

@@ -1,5 +1,5 @@
 /** The imported file with a plan in it. */
-import { barreLabel } from '../../fingering/marks/mark';
+import { barreLabel } from '../../fingering/marks/barreLabel';
 import type { FingeringPlan } from '../../fingering/plan';
 import { type MusicXmlText, writeMusicXmlBytes, zipScore } from './bytes';
 import type { ScoreDocument } from './readScore';

@@ -3,7 +3,7 @@
   import type { LeftChoice, NoteChoices, PlannedNote } from '$core/fingering/plan';
   import type { InkMarks } from '$core/fingering/ink';
   import type { LeftTermId } from '$core/fingering/left/terms';
-  import { roman } from '$core/fingering/marks/mark';
+  import { roman } from '$core/music/roman';
   import { REASONS } from '$core/messages/en';
   import { STRING_KEYS } from '$lib/client/shortcuts';
 
