@@ -9,7 +9,7 @@ import { placementsOf } from '../../src/core/fingering/left/states';
 import { entryCost, follows, memoryAfter, transitionCost } from '../../src/core/fingering/left/transition';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem';
 import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
-import { stateAfter, type StrokeState } from '../../src/core/fingering/right/strokeState';
+import { sharingFor, stateAfter, type StrokeState } from '../../src/core/fingering/right/strokeState';
 import type { StrokeGroup } from '../../src/core/fingering/right/strokes';
 import type { HandProfile } from '../../src/core/instrument/handProfile';
 import type { Pluck } from '../../src/core/score/model';
@@ -83,8 +83,9 @@ export function naiveRightCost(groups: readonly StrokeGroup[], hand: HandProfile
       return;
     }
     for (const letters of naiveSharings(group.strokes.length)) {
-      const step = before ? strokeTransitionCost(before, group, letters, hand) : 0;
-      walk(k + 1, stateAfter(before, group, letters), cost + step + groupCost(group, letters));
+      const sharing = sharingFor(group, letters);
+      const step = before ? strokeTransitionCost(before, group, sharing, hand) : 0;
+      walk(k + 1, stateAfter(before, group, sharing), cost + step + groupCost(group, sharing));
     }
   };
   walk(0, null, 0);

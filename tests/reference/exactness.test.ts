@@ -12,7 +12,7 @@ import { solveLattice, UNREACHABLE } from '../../src/core/fingering/lattice';
 import { problemOf } from '../../src/core/fingering/problem';
 import { strokeLayers } from '../../src/core/fingering/right/planRight';
 import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
-import { keyOf, stateAfter } from '../../src/core/fingering/right/strokeState';
+import { sharingFor, stateAfter, type StrokeState } from '../../src/core/fingering/right/strokeState';
 import { strokeGroupsOf } from '../../src/core/fingering/right/strokes';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/handProfile';
@@ -27,6 +27,8 @@ const stateKey = (state: HandState) =>
     .map((strike, k) => `${strike}:${state.codes[k]}`)
     .sort()
     .join(' ')}|${JSON.stringify(state.memory)}`;
+
+const strokeKey = ({ letters, fingers, thumb }: StrokeState) => JSON.stringify([letters, fingers, thumb]);
 
 describe.each(pieces)('%s', (name) => {
   const problem = problemOf(
@@ -89,25 +91,29 @@ describe.each(pieces)('%s', (name) => {
       layers.map(() => null),
     )!;
     const toEnd = layers.map(
-      (layer, k) => new Map(layer.states.map((state, s) => [keyOf(state), solution.backward.cost[k]![s]!])),
+      (layer, k) =>
+        new Map(layer.states.map((state, s) => [strokeKey(state), solution.backward.cost[k]![s]!])),
     );
     let before = naiveSharings(groups[0]!.strokes.length).map((letters) =>
-      stateAfter(null, groups[0]!, letters),
+      stateAfter(null, groups[0]!, sharingFor(groups[0]!, letters)),
     );
-    const starts = before.map((state) => groupCost(groups[0]!, state.letters) + toEnd[0]!.get(keyOf(state))!);
+    const starts = before.map(
+      (state) => groupCost(groups[0]!, state.sharing) + toEnd[0]!.get(strokeKey(state))!,
+    );
     expect(Math.min(...starts)).toBe(solution.cost);
     for (let k = 1; k < groups.length; k++) {
       const group = groups[k]!;
       const reached = new Map<string, (typeof before)[number]>();
       for (const from of before) {
         for (const letters of naiveSharings(group.strokes.length)) {
-          const to = stateAfter(from, group, letters);
-          const step = strokeTransitionCost(from, group, letters, ADULT_MEDIUM) + groupCost(group, letters);
-          const rest = toEnd[k]!.get(keyOf(to));
-          if (rest === undefined) throw new Error(`group ${k}: the planner lacks ${keyOf(to)}`);
-          if (toEnd[k - 1]!.get(keyOf(from))! > step + rest)
+          const sharing = sharingFor(group, letters);
+          const to = stateAfter(from, group, sharing);
+          const step = strokeTransitionCost(from, group, sharing, ADULT_MEDIUM) + groupCost(group, sharing);
+          const rest = toEnd[k]!.get(strokeKey(to));
+          if (rest === undefined) throw new Error(`group ${k}: the planner lacks ${strokeKey(to)}`);
+          if (toEnd[k - 1]!.get(strokeKey(from))! > step + rest)
             throw new Error(`group ${k}: a step is cheaper than known`);
-          reached.set(keyOf(to), to);
+          reached.set(strokeKey(to), to);
         }
       }
       expect(reached.size).toBe(layers[k]!.states.length);

@@ -9,7 +9,7 @@ import type { HandState } from './left/handState';
 import { type LeftPlan, LeftPlanner } from './left/planLeft';
 import type { Finding, FingeringPlan, LeftChoice, NoteChoices, PlannedBarre, PlannedNote } from './plan';
 import { type FingeringProblem, problemOf } from './problem';
-import { planRight, type RightPlan } from './right/planRight';
+import { type RightPlan, RightPlanner } from './right/planRight';
 import { soundsUntilTicks } from './rings/soundsUntil';
 import { shiftsOf } from './shifts';
 
@@ -20,10 +20,12 @@ const CHOICES_EXPLAINED = 8;
 export class Planner {
   readonly problem: FingeringProblem;
   private readonly left: LeftPlanner;
+  private readonly right: RightPlanner;
 
   constructor(score: Score, fretboard: Fretboard, hand: HandProfile) {
     this.problem = problemOf(score, fretboard, hand);
     this.left = new LeftPlanner(this.problem);
+    this.right = new RightPlanner(this.problem);
   }
 
   /** The best fingering around the ink. */
@@ -47,7 +49,7 @@ export class Planner {
   }
 
   private withRightHand(left: LeftPlan, ink: Ink): FingeringPlan {
-    const right = planRight(this.problem, left.placements, ink);
+    const right = this.right.plan(left.placements, ink);
     const notes = plannedNotes(this.problem, left, right);
     const shifts = shiftsOf(this.problem, left.states);
     return {
@@ -68,7 +70,7 @@ export class Planner {
     if (!strike) return null;
     const lifted = new Map(ink);
     for (const own of strike.uids) lifted.set(own, { ...(ink.get(own) ?? NO_INK), pluck: null });
-    const right = planRight(this.problem, this.left.plan(ink).placements, lifted);
+    const right = this.right.plan(this.left.plan(ink).placements, lifted);
     return { uid, left: this.explained(ink, strike.index), right: right.candidates[strike.index]! };
   }
 

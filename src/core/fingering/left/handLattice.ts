@@ -1,10 +1,10 @@
 /** The lattice of the left hand: a layer of states for each moment and the priced ways between them. */
 import type { Layer } from '../lattice';
 import type { FingeringProblem, Moment } from '../problem';
-import type { HandState } from './handState';
+import { type HandState, memoryKey } from './handState';
 import { stateCost } from './stateCost';
 import { heldCodes, statesAt } from './states';
-import { entryCost, memoryAfter, sameMemory, transitionCost } from './transition';
+import { cutsCost, entryCost, memoryAfter, movementCost } from './transition';
 
 export interface HandLayer extends Layer {
   readonly states: readonly HandState[];
@@ -61,8 +61,9 @@ function edgesBetween(
   next: Moment,
   states: readonly HandState[],
 ) {
-  const groups = groupByHeld(before, next);
-  const memories = before.map((state) => memoryAfter(problem, state, next));
+  const groups = groupByHeld(problem, before, next);
+  // Without a pitch that is struck again, what is cut depends on the held strikes alone: once for each group.
+  const again = strikesAgain(problem, before, next);
   const edgeStart = new Int32Array(states.length + 1);
   const edgeFrom: number[] = [];
   const edgeCost: number[] = [];
@@ -71,10 +72,12 @@ function edgesBetween(
     for (const group of groups) {
       // Only a strike that is let go may differ.
       if (!wanted.every((code, h) => code === 0 || code === group.codes[h])) continue;
-      for (const from of group.members) {
-        if (!to.range && !sameMemory(memories[from]!, to.memory)) continue;
+      const members = to.range ? group.members : (group.byMemory.get(memoryKey(to.memory)) ?? NOBODY);
+      const cuts = again || members.length === 0 ? null : cutsCost(problem, before[members[0]!]!, next, to);
+      for (const from of members) {
+        const cut = cuts ?? cutsCost(problem, before[from]!, next, to);
         edgeFrom.push(from);
-        edgeCost.push(transitionCost(problem, moment, before[from]!, next, to));
+        edgeCost.push(cut + movementCost(problem, moment, before[from]!, next, to));
       }
     }
     edgeStart[s + 1] = edgeFrom.length;
@@ -82,14 +85,37 @@ function edgesBetween(
   return { edgeStart, edgeFrom: Int32Array.from(edgeFrom), edgeCost: Int32Array.from(edgeCost) };
 }
 
-function groupByHeld(before: readonly HandState[], next: Moment) {
-  const groups = new Map<string, { codes: readonly number[]; members: number[] }>();
+const NOBODY: readonly number[] = [];
+
+function strikesAgain(problem: FingeringProblem, before: readonly HandState[], next: Moment): boolean {
+  const struck = new Set(next.struck.map((strike) => problem.strikes[strike]!.midi));
+  const sounding = new Set(before.flatMap((state) => state.strikes));
+  return [...sounding].some((strike) => struck.has(problem.strikes[strike]!.midi));
+}
+
+interface HeldGroup {
+  readonly codes: readonly number[];
+  readonly members: number[];
+  /** Members by what they remember when nothing is stopped afterwards. */
+  readonly byMemory: Map<string, number[]>;
+}
+
+function groupByHeld(
+  problem: FingeringProblem,
+  before: readonly HandState[],
+  next: Moment,
+): readonly HeldGroup[] {
+  const groups = new Map<string, HeldGroup>();
   before.forEach((state, s) => {
     const codes = heldCodes(state, next);
     const key = codes.join(' ');
-    const group = groups.get(key);
-    if (group) group.members.push(s);
-    else groups.set(key, { codes, members: [s] });
+    let group = groups.get(key);
+    if (!group) groups.set(key, (group = { codes, members: [], byMemory: new Map() }));
+    group.members.push(s);
+    const memory = memoryKey(memoryAfter(problem, state, next));
+    const alike = group.byMemory.get(memory);
+    if (alike) alike.push(s);
+    else group.byMemory.set(memory, [s]);
   });
   return [...groups.values()];
 }

@@ -36,6 +36,10 @@ export interface HandMemory {
   readonly freedTick: number;
 }
 
+/** Equal for memories that mean the same. */
+export const memoryKey = (memory: HandMemory | null): string =>
+  memory ? `${memory.range.low}-${memory.range.high}@${memory.freedTick}` : '';
+
 export interface HandState {
   /** Strikes that sound, ascending; a held strike that is missing has been let go. */
   readonly strikes: readonly number[];

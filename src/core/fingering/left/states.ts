@@ -2,7 +2,7 @@
 import { STRINGS, openMidi } from '../../instrument/tuning';
 import type { FingeringProblem, Moment } from '../problem';
 import { barrePlayable, pairPlayable } from './constraints';
-import { codeOf, type HandMemory, type HandState, handState, type Placement } from './handState';
+import { codeOf, type HandMemory, type HandState, handState, memoryKey, type Placement } from './handState';
 import { memoryAfter } from './transition';
 
 /** What a hand may keep of the strikes held into a moment, with the memories it may arrive with. */
@@ -57,7 +57,6 @@ function keptBy(
   const found = new Map<string, Kept & { memories: Map<string, HandMemory | null> }>();
   for (const state of before) {
     const memory = memoryAfter(problem, state, moment);
-    const memoryKey = memory ? `${memory.range.low}-${memory.range.high}@${memory.freedTick}` : '';
     const slots = moment.held.map((strike) => state.strikes.indexOf(strike)).filter((slot) => slot >= 0);
     for (let subset = 0; subset < 1 << slots.length; subset++) {
       const kept = slots.filter((_, bit) => subset & (1 << bit));
@@ -71,7 +70,7 @@ function keptBy(
         };
         found.set(key, entry);
       }
-      entry.memories.set(memoryKey, memory);
+      entry.memories.set(memoryKey(memory), memory);
     }
   }
   return [...found.values()];

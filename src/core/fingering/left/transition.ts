@@ -39,7 +39,7 @@ export function follows(problem: FingeringProblem, from: HandState, to: HandStat
   return to.range !== null || sameMemory(memoryAfter(problem, from, next), to.memory);
 }
 
-export const sameMemory = (a: HandMemory | null, b: HandMemory | null): boolean =>
+const sameMemory = (a: HandMemory | null, b: HandMemory | null): boolean =>
   a?.range.low === b?.range.low && a?.range.high === b?.range.high && a?.freedTick === b?.freedTick;
 
 /** Freed so long ago that the hand has had all the time it can use. */
@@ -73,8 +73,19 @@ export function transitionCost(
   to: HandState,
   ledger?: Ledger,
 ): number {
+  return cutsCost(problem, from, next, to, ledger) + movementCost(problem, moment, from, next, to, ledger);
+}
+
+/** The part of a transition's cost that is not about what sounds, but about how the hand gets there. */
+export function movementCost(
+  problem: FingeringProblem,
+  moment: Moment,
+  from: HandState,
+  next: Moment,
+  to: HandState,
+  ledger?: Ledger,
+): number {
   return (
-    cutsCost(problem, from, next, to, ledger) +
     shiftCost(problem, moment, from, next, to, ledger) +
     hopsCost(problem, moment, from, next, to, ledger) +
     barreCost(from, to, ledger) +
@@ -90,7 +101,7 @@ function paid(term: LeftTermId, cost: number, ledger: Ledger | undefined): numbe
 }
 
 /** What sounds in `from` and is let go, or taken up elsewhere, although it should go on. */
-function cutsCost(
+export function cutsCost(
   problem: FingeringProblem,
   from: HandState,
   next: Moment,

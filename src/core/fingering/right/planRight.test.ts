@@ -5,7 +5,7 @@ import { ADULT_MEDIUM } from '../../instrument/handProfile';
 import type { Pluck } from '../../score/model';
 import type { Ink } from '../ink';
 import { LeftPlanner } from '../left/planLeft';
-import { planRight, strokeLayers } from './planRight';
+import { RightPlanner, strokeLayers } from './planRight';
 import { displacementStrings } from './strokeCost';
 import { RANK } from './strokeState';
 import { sharingsOf, type StrokeGroup } from './strokes';
@@ -29,7 +29,7 @@ const groupsFrom = (seed: number, count: number): StrokeGroup[] => {
 const lettersOf = (notes: readonly TestNote[], tempo: number, ink: Ink = new Map()) => {
   const problem = problemFrom(barXml(notes, tempo));
   const { placements } = new LeftPlanner(problem).plan(new Map());
-  return planRight(problem, placements, ink);
+  return new RightPlanner(problem).plan(placements, ink);
 };
 
 describe('the optimum of the right hand', () => {
@@ -47,14 +47,28 @@ describe('the optimum of the right hand', () => {
     },
   );
 
+  it('is the same whether its layers are new or kept from other strings', () => {
+    const problem = problemFrom(barXml(randomNotes(8, 10), 140));
+    const left = new LeftPlanner(problem);
+    const kept = new RightPlanner(problem);
+    for (const strike of problem.strikes) {
+      for (const { place } of left.candidates(new Map(), strike.index).slice(0, 4)) {
+        const { placements } = left.plan(new Map([[strike.uids[0]!, { ...place, pluck: null }]]));
+        expect(kept.plan(placements, new Map())).toEqual(
+          new RightPlanner(problem).plan(placements, new Map()),
+        );
+      }
+    }
+  });
+
   it('prices each letter as the plan that is forced to it', () => {
     const problem = problemFrom(barXml(randomNotes(5, 8), 140));
     const { placements } = new LeftPlanner(problem).plan(new Map());
-    const free = planRight(problem, placements, new Map());
+    const free = new RightPlanner(problem).plan(placements, new Map());
     for (const strike of problem.strikes) {
       for (const { pluck, extraCost } of free.candidates[strike.index]!) {
         const ink: Ink = new Map([[strike.uids[0]!, { finger: null, string: null, pluck }]]);
-        const forced = planRight(problem, placements, ink);
+        const forced = new RightPlanner(problem).plan(placements, ink);
         expect(forced.cost - free.cost).toBe(extraCost);
         expect(forced.plucks[strike.index]).toBe(pluck);
       }

@@ -2,12 +2,20 @@
 import type { HandProfile } from '../../instrument/handProfile';
 import type { Pluck } from '../../score/model';
 import type { Ink } from '../ink';
-import { bestPath, costThrough, type Layer, type Mask, solveLattice, UNREACHABLE } from '../lattice';
+import {
+  bestPath,
+  costThrough,
+  type Layer,
+  type Mask,
+  type Solution,
+  solveLattice,
+  UNREACHABLE,
+} from '../lattice';
 import type { Placement } from '../left/handState';
 import type { FingeringProblem } from '../problem';
 import { groupCost, strokeTransitionCost } from './strokeCost';
 import { sharingsOf, type StrokeGroup, strokeGroupsOf } from './strokes';
-import { keyOf, stateAfter, type StrokeState } from './strokeState';
+import { keyOf, sharingFor, stateAfter, type StrokeState } from './strokeState';
 
 export interface RightPlan {
   readonly cost: number;
@@ -30,22 +38,35 @@ export interface StrokeLayer extends Layer {
   readonly states: readonly StrokeState[];
 }
 
-export function planRight(
-  problem: FingeringProblem,
-  placements: readonly (Placement | null)[],
-  ink: Ink,
-): RightPlan {
-  const inked = (strike: number) => inkedPluck(problem, ink, strike);
-  const asked = strokeGroupsOf(problem, placements);
-  const groups = asked.map((group) => withoutConflict(group, inked));
-  const layers = strokeLayers(
-    groups.filter((group) => group.strokes.length > 0),
-    problem.hand,
-  );
-  const masks = layers.map((layer) => maskOf(layer, inked));
-  const solution = solveLattice(layers, masks);
-  if (!solution) throw new Error('letters that agree with the ink exist in every group');
+/** Plans the right hand again and again as strings and ink change; what is the same from the start is kept. */
+export class RightPlanner {
+  private layers: readonly StrokeLayer[] = [];
 
+  constructor(private readonly problem: FingeringProblem) {}
+
+  plan(placements: readonly (Placement | null)[], ink: Ink): RightPlan {
+    const { problem } = this;
+    const inked = (strike: number) => inkedPluck(problem, ink, strike);
+    const asked = strokeGroupsOf(problem, placements);
+    const groups = asked.map((group) => withoutConflict(group, inked));
+    const played = groups.filter((group) => group.strokes.length > 0);
+    const layers = (this.layers = strokeLayers(played, problem.hand, this.layers));
+    const masks = layers.map((layer) => maskOf(layer, inked));
+    const solution = solveLattice(layers, masks);
+    if (!solution) throw new Error('letters that agree with the ink exist in every group');
+    const conflicts = asked
+      .map((group, k) => group.strokes.filter((stroke) => !groups[k]!.strokes.includes(stroke)))
+      .filter((left) => left.length > 0)
+      .map((left) => left.map((stroke) => stroke.strike));
+    return { ...readSolution(problem, layers, solution), conflicts };
+  }
+}
+
+function readSolution(
+  problem: FingeringProblem,
+  layers: readonly StrokeLayer[],
+  solution: Solution,
+): Omit<RightPlan, 'conflicts'> {
   const path = bestPath(solution);
   const plucks: (Pluck | null)[] = problem.strikes.map(() => null);
   const candidates: RightCandidate[][] = problem.strikes.map(() => []);
@@ -56,50 +77,61 @@ export function planRight(
       candidates[stroke.strike] = rank(layer, slot, (s) => costThrough(solution, k, s) - solution.cost);
     });
   });
-  const conflicts = asked
-    .map((group, k) => group.strokes.filter((stroke) => !groups[k]!.strokes.includes(stroke)))
-    .filter((left) => left.length > 0)
-    .map((left) => left.map((stroke) => stroke.strike));
-  return { cost: solution.cost, lowerBound: solution.cost, plucks, candidates, conflicts };
+  return { cost: solution.cost, lowerBound: solution.cost, plucks, candidates };
 }
 
-/** The lattice of the right hand; exported for the checks of exactness. */
-export function strokeLayers(groups: readonly StrokeGroup[], hand: HandProfile): readonly StrokeLayer[] {
-  const layers: StrokeLayer[] = [];
-  for (const group of groups) layers.push(layerAfter(layers.at(-1) ?? null, group, hand));
+/** The lattice of the right hand. Layers of an earlier call are used again as far as the strokes are the same. */
+export function strokeLayers(
+  groups: readonly StrokeGroup[],
+  hand: HandProfile,
+  earlier: readonly StrokeLayer[] = [],
+): readonly StrokeLayer[] {
+  const differs = groups.findIndex((group, k) => !earlier[k] || !sameStrokes(group, earlier[k].group));
+  const layers = earlier.slice(0, differs < 0 ? groups.length : differs);
+  while (layers.length < groups.length)
+    layers.push(layerAfter(layers.at(-1) ?? null, groups[layers.length]!, hand));
   return layers;
 }
 
+const sameStrokes = (a: StrokeGroup, b: StrokeGroup) =>
+  a.momentIndex === b.momentIndex &&
+  a.strokes.length === b.strokes.length &&
+  a.strokes.every(
+    (stroke, k) => stroke.strike === b.strokes[k]!.strike && stroke.string === b.strokes[k]!.string,
+  );
+
 function layerAfter(before: StrokeLayer | null, group: StrokeGroup, hand: HandProfile): StrokeLayer {
-  const numbers = new Map<string, number>();
+  const numbers = new Map<number, number>();
   const states: StrokeState[] = [];
-  const edges: { from: number; cost: number }[][] = [];
-  const arrive = (from: StrokeState | null, fromIndex: number, letters: readonly Pluck[]) => {
-    const state = stateAfter(from, group, letters);
-    const key = keyOf(state);
-    let number = numbers.get(key);
-    if (number === undefined) {
-      number = states.push(state) - 1;
-      numbers.set(key, number);
-      edges.push([]);
+  const stateCost: number[] = [];
+  const edges: { readonly from: number[]; readonly cost: number[] }[] = [];
+  for (const [n, letters] of sharingsOf(group.strokes.length).entries()) {
+    const sharing = sharingFor(group, letters);
+    const own = groupCost(group, sharing);
+    for (const [index, from] of (before?.states ?? [null]).entries()) {
+      const state = stateAfter(from, group, sharing);
+      const key = keyOf(state, n);
+      let number = numbers.get(key);
+      if (number === undefined) {
+        number = states.push(state) - 1;
+        numbers.set(key, number);
+        stateCost.push(own);
+        edges.push({ from: [], cost: [] });
+      }
+      if (!from) continue;
+      edges[number]!.from.push(index);
+      edges[number]!.cost.push(strokeTransitionCost(from, group, sharing, hand));
     }
-    if (from)
-      edges[number]!.push({ from: fromIndex, cost: strokeTransitionCost(from, group, letters, hand) });
-  };
-  for (const letters of sharingsOf(group.strokes.length)) {
-    if (before) before.states.forEach((state, index) => arrive(state, index, letters));
-    else arrive(null, -1, letters);
   }
   const edgeStart = new Int32Array(states.length + 1);
-  edges.forEach((list, s) => (edgeStart[s + 1] = edgeStart[s]! + list.length));
-  const flat = edges.flat();
+  edges.forEach((list, s) => (edgeStart[s + 1] = edgeStart[s]! + list.from.length));
   return {
     group,
     states,
-    stateCost: Int32Array.from(states, (state) => groupCost(group, state.letters)),
+    stateCost: Int32Array.from(stateCost),
     edgeStart,
-    edgeFrom: Int32Array.from(flat, (edge) => edge.from),
-    edgeCost: Int32Array.from(flat, (edge) => edge.cost),
+    edgeFrom: Int32Array.from(edges.flatMap((list) => list.from)),
+    edgeCost: Int32Array.from(edges.flatMap((list) => list.cost)),
   };
 }
 

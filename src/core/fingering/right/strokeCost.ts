@@ -1,14 +1,14 @@
 /** What strokes cost: by themselves, and after the strokes before. */
 import { movementMs } from '../../instrument/handProfile';
 import type { HandProfile } from '../../instrument/handProfile';
-import type { Pluck } from '../../score/model';
 import { price } from '../costTerm';
-import { fingersIn, type StrokeState, thumbIn } from './strokeState';
+import { type Sharing, SIXTHS, type StrokeState } from './strokeState';
 import type { StrokeGroup } from './strokes';
 import {
   BLOCK_REPEAT_SHARE,
   HOME_PLACE,
-  LONGEST_MEMORY_MS,
+  LONGEST_FINGERS_MEMORY_MS,
+  LONGEST_THUMB_MEMORY_MS,
   OWN_SPREAD_STRINGS,
   REPEAT_FREE_MS,
   RIGHT_TERMS,
@@ -20,7 +20,7 @@ import {
 export type RightLedger = (term: RightTermId, cost: number) => void;
 
 /** Effort in tenths of a point of playing a group with these letters, whatever came before. */
-export function groupCost(group: StrokeGroup, letters: readonly Pluck[], ledger?: RightLedger): number {
+export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, ledger?: RightLedger): number {
   let sum = 0;
   const charge = (term: RightTermId, value: number) => {
     const cost = price(RIGHT_TERMS[term], value);
@@ -39,8 +39,7 @@ export function groupCost(group: StrokeGroup, letters: readonly Pluck[], ledger?
       if (letter === 'a') charge('ring', 1);
     }
   });
-  const set = fingersIn(group, letters);
-  if (set) charge('home', Math.abs(set.place - HOME_PLACE));
+  if (fingers) charge('home', Math.abs(fingers.placeSixths / SIXTHS - HOME_PLACE));
   return sum;
 }
 
@@ -48,46 +47,42 @@ export function groupCost(group: StrokeGroup, letters: readonly Pluck[], ledger?
 export function strokeTransitionCost(
   before: StrokeState,
   group: StrokeGroup,
-  letters: readonly Pluck[],
+  sharing: Sharing,
   hand: HandProfile,
   ledger?: RightLedger,
 ): number {
-  let sum = 0;
-  const pay = (term: RightTermId, cost: number) => {
-    sum += cost;
-    if (cost) ledger?.(term, cost);
-  };
-  payFingers(before, group, letters, hand, pay);
-  payThumb(before, group, letters, hand, pay);
-  return sum;
+  return fingersCost(before, sharing, hand, ledger) + thumbCost(before, group, sharing, hand, ledger);
 }
 
-type Pay = (term: RightTermId, cost: number) => void;
+function paid(term: RightTermId, cost: number, ledger: RightLedger | undefined): number {
+  if (ledger && cost !== 0) ledger(term, cost);
+  return cost;
+}
 
 /** The fingers' last stroke, also across strokes of p that lie between. Source: handbook, "Crossing". */
-function payFingers(
+function fingersCost(
   before: StrokeState,
-  group: StrokeGroup,
-  letters: readonly Pluck[],
+  { fingers: now }: Sharing,
   hand: HandProfile,
-  pay: Pay,
-) {
-  const now = fingersIn(group, letters);
+  ledger?: RightLedger,
+): number {
   const last = before.fingers;
-  if (!now || !last || group.timeMs - last.timeMs >= LONGEST_MEMORY_MS) return;
-  const passedMs = group.timeMs - last.timeMs;
-  const strings = displacementStrings(last.place, now.place);
+  if (!now || !last || now.timeMs - last.timeMs >= LONGEST_FINGERS_MEMORY_MS) return 0;
+  const passedMs = now.timeMs - last.timeMs;
+  let sum = 0;
+  const strings = displacementStrings(last.placeSixths / SIXTHS, now.placeSixths / SIXTHS);
   if (strings > 0) {
     const neededMs = movementMs(strings * STRING_GAP_AT_SOUNDHOLE_MM, hand);
-    pay('displacement', price(RIGHT_TERMS.displacement, strings));
-    pay('displacementHaste', price(RIGHT_TERMS.displacementHaste, neededMs / passedMs));
+    sum += paid('displacement', price(RIGHT_TERMS.displacement, strings), ledger);
+    sum += paid('displacementHaste', price(RIGHT_TERMS.displacementHaste, neededMs / passedMs), ledger);
   }
   const again = last.fingers & now.fingers;
   if (again) {
     const block = last.fingers === now.fingers && (again & (again - 1)) !== 0;
     const cost = price(RIGHT_TERMS.repeat, 1 - passedMs / REPEAT_FREE_MS);
-    pay('repeat', Math.round(cost * (block ? BLOCK_REPEAT_SHARE : 1)));
+    sum += paid('repeat', Math.round(cost * (block ? BLOCK_REPEAT_SHARE : 1)), ledger);
   }
+  return sum;
 }
 
 /** How far the set of fingers is moved between two places, beyond its own spread; in strings. */
@@ -95,23 +90,22 @@ export function displacementStrings(fromPlace: number, toPlace: number): number 
   return Math.max(0, Math.abs(toPlace - fromPlace) - OWN_SPREAD_STRINGS);
 }
 
-function payThumb(
+function thumbCost(
   before: StrokeState,
   group: StrokeGroup,
-  letters: readonly Pluck[],
+  { thumb: now }: Sharing,
   hand: HandProfile,
-  pay: Pay,
-) {
-  const now = thumbIn(group, letters);
+  ledger?: RightLedger,
+): number {
   const last = before.thumb;
-  if (!now || !last || group.timeMs - last.timeMs >= LONGEST_MEMORY_MS) return;
-  const passedMs = group.timeMs - last.timeMs;
-  const firstString = group.strokes[0]!.string;
-  const leap = Math.abs(firstString - last.string);
-  pay('thumbRepeat', price(RIGHT_TERMS.thumbRepeat, 1 - passedMs / THUMB_REPEAT_FREE_MS));
+  if (!now || !last || now.timeMs - last.timeMs >= LONGEST_THUMB_MEMORY_MS) return 0;
+  const passedMs = now.timeMs - last.timeMs;
+  let sum = paid('thumbRepeat', price(RIGHT_TERMS.thumbRepeat, 1 - passedMs / THUMB_REPEAT_FREE_MS), ledger);
+  const leap = Math.abs(group.strokes[0]!.string - last.string);
   if (leap > 1) {
     const neededMs = movementMs((leap - 1) * STRING_GAP_AT_SOUNDHOLE_MM, hand);
-    pay('thumbLeap', price(RIGHT_TERMS.thumbLeap, leap));
-    pay('thumbLeapHaste', price(RIGHT_TERMS.thumbLeapHaste, neededMs / passedMs));
+    sum += paid('thumbLeap', price(RIGHT_TERMS.thumbLeap, leap), ledger);
+    sum += paid('thumbLeapHaste', price(RIGHT_TERMS.thumbLeapHaste, neededMs / passedMs), ledger);
   }
+  return sum;
 }

@@ -1,68 +1,86 @@
 /** What the right hand does at a moment, and what it remembers of the moments before. */
 import type { Pluck } from '../../score/model';
 import type { StrokeGroup } from './strokes';
-import { LONGEST_MEMORY_MS } from './terms';
+import { LONGEST_FINGERS_MEMORY_MS, LONGEST_THUMB_MEMORY_MS } from './terms';
 
 /** The last stroke of the fingers: which of them, where the set stood (string number + rank), when. */
 export interface FingersMemory {
   /** Bits: i 1, m 2, a 4. */
   readonly fingers: number;
-  readonly place: number;
+  /** The mean over the fingers that played: a whole number of sixths of a string. */
+  readonly placeSixths: number;
   readonly timeMs: number;
+  readonly momentIndex: number;
 }
 
 export interface ThumbMemory {
   /** The highest-pitched string that p played. */
   readonly string: number;
   readonly timeMs: number;
+  readonly momentIndex: number;
 }
 
-export interface StrokeState {
+/** One way to share out a group's strokes, with what it leaves in memory. */
+export interface Sharing {
   /** By stroke of the group, lowest-pitched string first. */
   readonly letters: readonly Pluck[];
-  /** After this group's strokes. */
+  /** Null when only p plays. */
   readonly fingers: FingersMemory | null;
   readonly thumb: ThumbMemory | null;
 }
 
+export interface StrokeState extends Sharing {
+  /** The strokes of this moment; `fingers` and `thumb` of the state may be older. */
+  readonly sharing: Sharing;
+}
+
 export const RANK: Readonly<Record<Pluck, number>> = { p: -1, i: 0, m: 1, a: 2 };
 
-/** Where the set stands while it plays this group, or null when only p does. */
-export function fingersIn(group: StrokeGroup, letters: readonly Pluck[]): FingersMemory | null {
-  let fingers = 0;
-  let sum = 0;
-  let count = 0;
-  letters.forEach((letter, k) => {
-    if (letter === 'p') return;
-    fingers |= 1 << RANK[letter];
-    sum += group.strokes[k]!.string + RANK[letter];
-    count++;
-  });
-  return count === 0 ? null : { fingers, place: sum / count, timeMs: group.timeMs };
-}
+/** Places are means over one, two or three fingers, so sixths of a string keep them whole. */
+export const SIXTHS = 6;
 
-export function thumbIn(group: StrokeGroup, letters: readonly Pluck[]): ThumbMemory | null {
+export function sharingFor(group: StrokeGroup, letters: readonly Pluck[]): Sharing {
+  const { timeMs, momentIndex } = group;
+  const playing = letters.flatMap((letter, k) =>
+    letter === 'p' ? [] : [{ letter, string: group.strokes[k]!.string }],
+  );
+  const sum = playing.reduce((total, one) => total + one.string + RANK[one.letter], 0);
+  const fingers = playing.reduce((bits, one) => bits | (1 << RANK[one.letter]), 0);
   const last = letters.lastIndexOf('p');
-  return last < 0 ? null : { string: group.strokes[last]!.string, timeMs: group.timeMs };
-}
-
-/** The state after a group, given the state before it. What is too long ago is forgotten. */
-export function stateAfter(
-  before: StrokeState | null,
-  group: StrokeGroup,
-  letters: readonly Pluck[],
-): StrokeState {
-  const recent = <T extends { readonly timeMs: number }>(memory: T | null | undefined) =>
-    memory && group.timeMs - memory.timeMs < LONGEST_MEMORY_MS ? memory : null;
   return {
     letters,
-    fingers: fingersIn(group, letters) ?? recent(before?.fingers),
-    thumb: thumbIn(group, letters) ?? recent(before?.thumb),
+    fingers: playing.length
+      ? { fingers, placeSixths: (SIXTHS * sum) / playing.length, timeMs, momentIndex }
+      : null,
+    thumb: last < 0 ? null : { string: group.strokes[last]!.string, timeMs, momentIndex },
   };
 }
 
-export function keyOf(state: StrokeState): string {
-  const { letters, fingers, thumb } = state;
-  const hand = fingers ? `${fingers.fingers}/${fingers.place}/${fingers.timeMs}` : '';
-  return `${letters.join('')}|${hand}|${thumb ? `${thumb.string}/${thumb.timeMs}` : ''}`;
+/** The state after a group, given the state before it. What is too long ago is forgotten. */
+export function stateAfter(before: StrokeState | null, group: StrokeGroup, sharing: Sharing): StrokeState {
+  return {
+    letters: sharing.letters,
+    sharing,
+    fingers: sharing.fingers ?? recent(before?.fingers, group.timeMs, LONGEST_FINGERS_MEMORY_MS),
+    thumb: sharing.thumb ?? recent(before?.thumb, group.timeMs, LONGEST_THUMB_MEMORY_MS),
+  };
+}
+
+function recent<T extends { readonly timeMs: number }>(
+  memory: T | null | undefined,
+  nowMs: number,
+  longestMs: number,
+) {
+  return memory && nowMs - memory.timeMs < longestMs ? memory : null;
+}
+
+/**
+ * One number for states that behave alike from here on. Moments fit into 2^16, places into 2^6, strings into
+ * 2^3 and sharings of one group into 2^4, so that all of it stays below 2^53.
+ */
+export function keyOf(state: StrokeState, sharingNumber: number): number {
+  const { fingers, thumb } = state;
+  const hand = fingers ? (fingers.momentIndex + 1) * 512 + fingers.placeSixths * 8 + fingers.fingers : 0;
+  const p = thumb ? (thumb.momentIndex + 1) * 8 + thumb.string : 0;
+  return (hand * 1_048_576 + p) * 16 + sharingNumber;
 }

@@ -117,5 +117,6 @@ export const BLOCK_REPEAT_SHARE = 0.3;
 export const REPEAT_FREE_MS = 400;
 export const THUMB_REPEAT_FREE_MS = 220;
 
-/** After this the hand has forgotten where it was. */
-export const LONGEST_MEMORY_MS = 1200;
+/** After this the fingers, or the thumb, come from nowhere: they have had all the time they can use. From memory. */
+export const LONGEST_FINGERS_MEMORY_MS = 1200;
+export const LONGEST_THUMB_MEMORY_MS = 600;
