@@ -18,7 +18,10 @@ for (let seed = first; seed < first + count; seed++) {
   const left = plan.conflicts.length > 0 ? Infinity : plan.cost;
   const groups = strokeGroupsOf(problem, plan.placements);
   const layers = strokeLayers(groups, problem.hand);
-  const right = solveLattice(layers, layers.map(() => null))!.cost;
+  const right = solveLattice(
+    layers,
+    layers.map(() => null),
+  )!.cost;
   const kept = new RightPlanner(problem).plan(plan.placements, new Map()).cost;
   if (left !== naiveLeftCost(problem) || right !== naiveRightCost(groups, problem.hand) || kept !== right) {
     failed.push(seed);
