@@ -12,7 +12,9 @@ let cluster: Cluster;
 
 const serverPid = () => Number(readFileSync(pidFile, 'utf8').split('\n')[0]);
 const studios = async () =>
-  (await asOwner(cluster.ownerUrl, (client) => client.query<{ name: string }>('SELECT name FROM studios'))).rows.map((row) => row.name);
+  (
+    await asOwner(cluster.ownerUrl, (client) => client.query<{ name: string }>('SELECT name FROM studios'))
+  ).rows.map((row) => row.name);
 
 async function killServer() {
   const pid = serverPid();
@@ -44,11 +46,15 @@ it('listens on loopback only, asks for a password and is found by a second start
   expect(again.ownerUrl).toBe(cluster.ownerUrl);
   again.stop();
   expect(isAlive(serverPid())).toBe(true);
-  const listen = await asOwner(cluster.ownerUrl, (client) => client.query<{ listen_addresses: string }>('SHOW listen_addresses'));
+  const listen = await asOwner(cluster.ownerUrl, (client) =>
+    client.query<{ listen_addresses: string }>('SHOW listen_addresses'),
+  );
   expect(listen.rows[0]!.listen_addresses).toBe('127.0.0.1');
   const wrong = new URL(cluster.ownerUrl);
   wrong.password = 'wrong';
-  await expect(asOwner(wrong.href, (client) => client.query('SELECT 1'))).rejects.toMatchObject({ code: '28P01' });
+  await expect(asOwner(wrong.href, (client) => client.query('SELECT 1'))).rejects.toMatchObject({
+    code: '28P01',
+  });
 });
 
 it('starts again after kill -9, migrates again, and the data are there', async () => {

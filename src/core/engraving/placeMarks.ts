@@ -28,6 +28,9 @@ const ROW_GAP = 0.3;
 /** Room beside a mark in a row, in staff spaces. */
 const SIDE_MARGIN = 0.25;
 
+/** Noteheads of one moment stand at most so far apart, in staff spaces; those of the next one further. */
+const ONE_MOMENT = 1.4;
+
 /** Of the stacks of a row, so many fit on its line; the rest stand further out. */
 const SHARE_ON_THE_LINE = 0.8;
 
@@ -155,21 +158,17 @@ function stacksOf(
   page: EngravedPage,
   noteOf: ReadonlyMap<string, NoteBox>,
 ): Stacked[][] {
-  const columns = new Map<number, Stacked[]>();
+  const columns: { readonly noteX: number; readonly stack: Stacked[] }[] = [];
   const ordered = [...marks].sort((a, b) => noteOf.get(b.uid)!.y - noteOf.get(a.uid)!.y);
   for (const mark of ordered) {
     const note = noteOf.get(mark.uid)!;
     const size = sizeOf(mark, page.staffSpace);
-    const column = Math.round(note.x / (2 * page.staffSpace));
-    const known = [column, column - 1, column + 1].find(
-      (one) => columns.has(one) && Math.abs(columns.get(one)![0]!.x - note.x) < 2 * page.staffSpace,
-    );
+    const known = columns.find((column) => Math.abs(column.noteX - note.x) < ONE_MOMENT * page.staffSpace);
     const x = mark.kind === 'barre' ? note.x : note.x + note.width / 2 - size.width / 2;
-    const entry = { mark, x: known === undefined ? x : columns.get(known)![0]!.x, size };
-    if (known === undefined) columns.set(column, [entry]);
-    else columns.get(known)!.push(entry);
+    if (known) known.stack.push({ mark, x: known.stack[0]!.x, size });
+    else columns.push({ noteX: note.x, stack: [{ mark, x, size }] });
   }
-  return [...columns.values()];
+  return columns.map((column) => column.stack);
 }
 
 /**
