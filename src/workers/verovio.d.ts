@@ -11,6 +11,8 @@ declare module 'verovio/esm' {
     getPageCount(): number;
     renderToSVG(page: number): string;
     getLog(): string;
+    renderToTimemap(options: object): unknown;
+    getMIDIValuesForElement(id: string): unknown;
     getMEI(options: object): string;
   }
 }

@@ -25,7 +25,7 @@ export function naiveConfigurations(problem: FingeringProblem, moment: Moment): 
     }
     const strike = sounding[k]!;
     if (moment.held.includes(strike)) choose(k + 1, strikes, places);
-    for (const place of placementsOf(problem, problem.strikes[strike]!.midi)) {
+    for (const place of placementsOf(problem, problem.strikes[strike]!)) {
       choose(k + 1, [...strikes, strike], [...places, place]);
     }
   };

@@ -74,7 +74,7 @@ function caseOf(text: string): Case {
   const document = readScore(text);
   if (!document.ok) throw new Error(document.error.code);
   const plan = new Planner(document.value.score, CONCERT_FRETBOARD, ADULT_MEDIUM).plan(new Map());
-  const source = { text, byteOrderMark: false, archive: null };
+  const source = { text, encoding: 'utf-8' as const, byteOrderMark: false, archive: null };
   const midi = new Map(document.value.score.notes.map((note) => [note.uid, note.soundingMidi]));
   return { text, out: fingeredText(source, document.value, plan), plan, midiOf: midi };
 }

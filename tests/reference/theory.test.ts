@@ -37,7 +37,7 @@ describe('pitches against teoria', () => {
   it('every placement of a pitch sounds that pitch', () => {
     const problem = problemFrom(barXml([{ midi: 60, onset: 0, length: 2 }]));
     for (let midi = 40; midi <= 81; midi++) {
-      for (const { string, fret } of placementsOf(problem, midi)) {
+      for (const { string, fret } of placementsOf(problem, { midi, touch: null })) {
         const openString = teoria.note(['E4', 'B3', 'G3', 'D3', 'A2', 'E2'][string - 1]!).midi();
         expect(openString + fret).toBe(midi);
       }

@@ -93,7 +93,7 @@ function byVoice(strikes: readonly Strike[]): readonly (readonly Strike[])[] {
   return [...voices.values()];
 }
 
-function barEndAt(measures: readonly Measure[], tick: number): number {
+export function barEndAt(measures: readonly Measure[], tick: number): number {
   const measure = measures.find((one) => tick < one.startTicks + one.durationTicks);
   return measure ? measure.startTicks + measure.durationTicks : tick;
 }

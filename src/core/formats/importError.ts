@@ -10,12 +10,28 @@ export type ImportError =
   | { readonly code: 'notZip' }
   | { readonly code: 'zipWithoutScore' }
   | { readonly code: 'unknownKind'; readonly name: string }
-  | { readonly code: 'severalParts'; readonly count: number }
+  | { readonly code: 'zipPath'; readonly path: string }
+  | { readonly code: 'noSuchPart'; readonly wanted: number; readonly count: number }
+  | { readonly code: 'abc'; readonly line: number; readonly detail: string }
+  | { readonly code: 'mei'; readonly detail: string }
+  | { readonly code: 'edition'; readonly place: string; readonly detail: string }
   | { readonly code: 'noNotes' }
-  | { readonly code: 'percussion'; readonly measure: string; readonly line: number }
+  | { readonly code: 'percussion'; readonly measure: string; readonly voice: string; readonly line: number }
   | { readonly code: 'divisions'; readonly measure: string; readonly line: number; readonly value: string }
-  | { readonly code: 'duration'; readonly measure: string; readonly line: number; readonly value: string }
-  | { readonly code: 'pitch'; readonly measure: string; readonly line: number; readonly value: string }
+  | {
+      readonly code: 'duration';
+      readonly measure: string;
+      readonly voice: string;
+      readonly line: number;
+      readonly value: string;
+    }
+  | {
+      readonly code: 'pitch';
+      readonly measure: string;
+      readonly voice: string;
+      readonly line: number;
+      readonly value: string;
+    }
   | { readonly code: 'backup'; readonly measure: string; readonly line: number }
   | {
       readonly code: 'outside';

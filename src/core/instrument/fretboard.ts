@@ -22,6 +22,23 @@ export const CONCERT_FRETBOARD: Fretboard = {
 };
 
 /**
+ * The board above a capo: what is left is a shorter string with its own, wider, nut. Frets count from the capo.
+ * @throws RangeError for a capo that leaves fewer than seven frets
+ */
+export function withCapo(board: Fretboard, capo: number): Fretboard {
+  if (capo === 0) return board;
+  if (!Number.isInteger(capo) || capo < 0 || board.frets - capo < 7) throw new RangeError(`capo ${capo}`);
+  const rest = 2 ** (-capo / 12);
+  const { stringGapAtNutMm: nut, stringGapAtSaddleMm: saddle } = board;
+  return {
+    scaleLengthMm: board.scaleLengthMm * rest,
+    stringGapAtNutMm: nut + (saddle - nut) * (1 - rest),
+    stringGapAtSaddleMm: saddle,
+    frets: board.frets - capo,
+  };
+}
+
+/**
  * Distance in mm from the nut to fret n, x(n) = L · (1 − 2^(−n/12)).
  * n may be fractional (a hand between two positions). Source: equal temperament.
  */

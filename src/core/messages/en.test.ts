@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { ASSUMPTIONS, FINDINGS, IMPORT_ERRORS, REASONS } from './en';
+import { ASSUMPTIONS, FINDINGS, IMPORT_ERRORS, NOTICES, REASONS } from './en';
 import { LEFT_TERMS } from '../fingering/left/terms';
 
 /** A value with every parameter that any message uses. */
@@ -24,9 +24,16 @@ const SAMPLE = {
   lostQuarters: 0.5,
   windowMs: 180,
   neededMs: 240,
+  path: '../score.xml',
+  wanted: 3,
+  place: 'notes[4]',
+  fret: 2,
+  from: 'abc',
+  hasQuarters: 5,
+  wantsQuarters: 4,
 };
 
-const tables = { IMPORT_ERRORS, ASSUMPTIONS, FINDINGS };
+const tables = { IMPORT_ERRORS, ASSUMPTIONS, NOTICES, FINDINGS };
 const sentences = Object.entries(tables).flatMap(([table, texts]) =>
   Object.entries(texts as unknown as Record<string, (value: typeof SAMPLE) => string>).map(
     ([code, text]) => [`${table}.${code}`, text({ ...SAMPLE, code })] as const,

@@ -3,7 +3,9 @@ import type { Finding } from '../fingering/plan';
 import type { LeftTermId } from '../fingering/left/terms';
 import type { ImportError } from '../formats/importError';
 import { LARGEST_MEGABYTES } from '../formats/musicxml/bytes';
-import type { Assumption, OctaveReading } from '../score/model';
+import type { Assumption, Notice, OctaveReading } from '../score/reading';
+import { midiName } from '../music/pitch';
+import { maybeTuning } from '../instrument/tuning';
 
 type Texts<T extends { readonly code: string }> = {
   readonly [C in T['code']]: (value: Extract<T, { readonly code: C }>) => string;
@@ -14,7 +16,8 @@ export const IMPORT_ERRORS: Texts<ImportError> = {
   empty: () => 'The file is empty; export it again from the notation program.',
   tooLarge: (e) =>
     `The file holds ${e.megabytes} MB and Oculon takes up to ${LARGEST_MEGABYTES} MB; export the score alone, without sound or pictures.`,
-  encoding: () => 'The text of the file is not UTF-8; export it again as MusicXML in UTF-8.',
+  encoding: () =>
+    'The text of the file is in no encoding that Oculon knows (UTF-8, UTF-16, Latin-1); export it again as MusicXML in UTF-8.',
   notXml: (e) =>
     `The file is not well-formed XML: line ${e.line}, ${e.detail}; it may be cut off or not be a score, export it again.`,
   entities: (e) =>
@@ -26,24 +29,35 @@ export const IMPORT_ERRORS: Texts<ImportError> = {
   notZip: () => 'The file looks like a compressed score but cannot be unpacked; export it again.',
   zipWithoutScore: () =>
     'The compressed file names no score in META-INF/container.xml; export it again as .mxl.',
-  unknownKind: (e) => `“${e.name}” is no kind of file that Oculon reads; use .musicxml, .xml or .mxl.`,
-  severalParts: (e) => `The score has ${e.count} parts and Oculon reads one; export the guitar part alone.`,
+  unknownKind: (e) =>
+    `“${e.name}” is no kind of file that Oculon reads; use .musicxml, .xml, .mxl, .mei, .abc or an edition of Oculon (.json).`,
+  zipPath: (e) =>
+    `The compressed file keeps its score at “${e.path}”, which leads out of the archive; export it again as .mxl.`,
+  noSuchPart: (e) => `There is no part ${e.wanted}: the score has ${e.count}; choose one of them.`,
+  abc: (e) => `Line ${e.line} of the ABC text cannot be read: ${e.detail}; correct it and import again.`,
+  mei: (e) => `The MEI file cannot be read: ${e.detail}; export it again, or export the piece as MusicXML.`,
+  edition: (e) =>
+    `The edition cannot be read: ${e.place}, ${e.detail}; export it again from the desk where it was made.`,
   noNotes: () => 'There is no pitched note in the score; choose a file with music in it.',
   percussion: (e) =>
-    `Bar ${e.measure} (line ${e.line}) has a note without pitch, as percussion has; export the guitar part alone.`,
+    `Bar ${e.measure}, voice ${e.voice} (line ${e.line}) has a note without pitch, as percussion has; export the guitar part alone.`,
   divisions: (e) =>
     `Bar ${e.measure} (line ${e.line}) divides the quarter into “${e.value}”, which is no usable whole number; export the file again.`,
   duration: (e) =>
-    `Bar ${e.measure} (line ${e.line}) has a note or rest with the duration “${e.value}”; correct the bar in the notation program and export again.`,
+    `Bar ${e.measure}, voice ${e.voice} (line ${e.line}) has a note or rest with the duration “${e.value}”; correct the bar in the notation program and export again.`,
   pitch: (e) =>
-    `Bar ${e.measure} (line ${e.line}) has a note whose pitch “${e.value}” cannot be read; correct it and export again.`,
+    `Bar ${e.measure}, voice ${e.voice} (line ${e.line}) has a note whose pitch “${e.value}” cannot be read; correct it and export again.`,
   backup: (e) =>
     `Bar ${e.measure} (line ${e.line}) goes back to before the bar line; correct the bar and export again.`,
   outside: (e) =>
     `Bar ${e.measure}, voice ${e.voice} (line ${e.line}): ${e.note} lies outside the guitar, which reaches from ${e.lowest} to ${e.highest}; check clef and octave and export again.`,
 };
 
+const quarters = (value: number) => `${Number(value.toFixed(2))} ${value === 1 ? 'quarter' : 'quarters'}`;
+
 const OCTAVES: Readonly<Record<OctaveReading, string>> = {
+  frets: 'The strings and frets in the file say which octave is meant.',
+  corrected: 'The octave of the file was corrected here.',
   clef: 'The clef carries an 8, so the pitches in the file are taken as they sound.',
   transposition: 'The file transposes, so the pitches are taken as written for guitar.',
   'both-applied':
@@ -59,13 +73,39 @@ const OCTAVES: Readonly<Record<OctaveReading, string>> = {
 export const ASSUMPTIONS: Texts<Assumption> = {
   octave: (a) => OCTAVES[a.reading],
   tempo: (a) => `The file gives no tempo; ♩ = ${a.quartersPerMinute} is assumed.`,
-  tuning: () => 'A note lies below the open sixth string; the sixth is taken as tuned to D.',
-  graceNotes: (a) => `Grace notes are kept but not fingered: ${a.count}.`,
+  part: (a) => `Of ${a.count} parts “${a.name}” was read.`,
+  tuning: (a) => TUNING_WORDS[a.tuningId] ?? `The strings are tuned ${openStringNames(a.tuningId)}.`,
+  capo: (a) => `Capo at fret ${a.fret}: frets and positions count from it.`,
+  phraseSlurs: (a) => `Slurs taken as phrase marks, because no hand slurs them on one string: ${a.count}.`,
   cueNotes: (a) => `Cue notes are kept but not fingered: ${a.count}.`,
-  tablature: (a) => `Notes on the tablature staff are kept but not read: ${a.count}.`,
+  unpitched: (a) => `Strokes without pitch are kept but not fingered: ${a.count}.`,
+  ornaments: (a) => `Ornament signs are kept; their main notes alone are fingered: ${a.count}.`,
+  harmonics: (a) => `Harmonics: ${a.count}.`,
+  tablature: (a) => `Notes whose string was taken from the tablature as printed: ${a.count}.`,
+  converted: (a) =>
+    `Read from ${a.from === 'abc' ? 'ABC' : 'MEI'} by way of MusicXML; the file itself is kept.`,
 };
 
-const quarters = (value: number) => `${Number(value.toFixed(2))} ${value === 1 ? 'quarter' : 'quarters'}`;
+const TUNING_WORDS: Readonly<Record<string, string>> = {
+  standard: 'The strings are tuned as usual.',
+  'sixth-to-d': 'The sixth string is tuned to D.',
+  'fifth-to-g-sixth-to-d': 'The fifth string is tuned to G and the sixth to D.',
+  'third-to-f-sharp': 'The third string is tuned to F♯.',
+};
+
+/** From the sixth string to the first: "D2 A2 D3 G3 A3 D4". */
+export const openStringNames = (tuningId: string): string =>
+  [...(maybeTuning(tuningId)?.openMidi ?? [])].reverse().map(midiName).join(' ');
+
+const barFill = (n: Extract<Notice, { code: 'overfull' | 'underfull' }>) =>
+  `Bar ${n.measure}, voice ${n.voice} (line ${n.line}) has ${quarters(n.hasQuarters)} where the metre asks for ${quarters(n.wantsQuarters)}`;
+
+export const NOTICES: Texts<Notice> = {
+  overfull: (n) => `${barFill(n)}; it is taken as long as it is. Correct a length if it should not be.`,
+  underfull: (n) => `${barFill(n)}; it is taken as short as it is. Correct a length if it should not be.`,
+  ambiguousSlurs: (n) =>
+    `From bar ${n.measure} on, ${n.count} ${n.count === 1 ? 'slur' : 'slurs'} over three to five notes could be played by the left hand or mark a phrase; they are taken as phrase marks until you say.`,
+};
 
 export const FINDINGS: Texts<Finding> = {
   unplayable: (f) =>
@@ -99,6 +139,7 @@ export const REASONS: Readonly<Record<LeftTermId, string>> = {
   cutMelody: 'melody cut short',
   cutBass: 'bass cut short',
   cutInner: 'inner part cut short',
+  cutMustRing: 'note that must ring cut short',
   cutRing: 'broken chord cut short',
   placeChanged: 'same pitch at another place',
   position: 'high position',
@@ -117,4 +158,5 @@ const textFrom = <T extends Coded>(texts: Texts<T>, value: T): string =>
 
 export const importErrorText = (error: ImportError): string => textFrom(IMPORT_ERRORS, error);
 export const assumptionText = (assumption: Assumption): string => textFrom(ASSUMPTIONS, assumption);
+export const noticeText = (notice: Notice): string => textFrom(NOTICES, notice);
 export const findingText = (finding: Finding): string => textFrom(FINDINGS, finding);

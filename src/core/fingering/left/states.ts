@@ -1,6 +1,6 @@
 /** All states that a hand can take at a moment, given those of the moment before. */
 import { STRINGS, openMidi } from '../../instrument/tuning';
-import type { FingeringProblem, Moment } from '../problem';
+import type { FingeringProblem, Moment, Strike } from '../problem';
 import { barrePlayable, pairPlayable } from './constraints';
 import { codeOf, type HandMemory, type HandState, handState, memoryKey, type Placement } from './handState';
 import { memoryAfter } from './transition';
@@ -13,7 +13,11 @@ interface Kept {
 }
 
 /** Strings, frets and fingers that could sound one pitch: open first, then by string and finger. */
-export function placementsOf(problem: FingeringProblem, midi: number): readonly Placement[] {
+export function placementsOf(
+  problem: FingeringProblem,
+  { midi, touch }: Pick<Strike, 'midi' | 'touch'>,
+): readonly Placement[] {
+  if (touch) return touch.flatMap((place) => [1, 2, 3, 4].map((finger) => ({ ...place, finger })));
   const all: Placement[] = [];
   for (const string of STRINGS) {
     const fret = midi - openMidi(problem.tuning, string);
@@ -35,7 +39,7 @@ export function statesAt(
   omitted: ReadonlySet<number>,
 ): readonly HandState[] {
   const struck = moment.struck.filter((strike) => !omitted.has(strike));
-  const choices = struck.map((strike) => placementsOf(problem, problem.strikes[strike]!.midi));
+  const choices = struck.map((strike) => placementsOf(problem, problem.strikes[strike]!));
   const states: HandState[] = [];
   for (const kept of keptBy(problem, moment, before)) {
     const strikes = [...kept.strikes, ...struck];

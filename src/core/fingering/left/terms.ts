@@ -157,6 +157,13 @@ export const LEFT_TERMS = checkedTerms({
     source: COMMON,
     shape: linear,
   },
+  cutMustRing: {
+    unit: 'count',
+    measures: 'a note let go that the teacher wants to ring',
+    weight: 3000,
+    source: 'the teacher’s word',
+    shape: linear,
+  },
   cutRing: {
     unit: 'quarters',
     measures: 'a broken chord whose note does not ring on',

@@ -141,7 +141,9 @@ function cutCost(problem: FingeringProblem, strike: Strike, tick: number, ledger
   const lostShare = (endTicks - tick) / (endTicks - strike.onsetTicks);
   const lostQuarters = (endTicks - tick) / problem.ticksPerQuarter;
   const counted = lostQuarters * (CUT_AT_ONCE + (1 - CUT_AT_ONCE) * lostShare);
-  return paid(term, price(LEFT_TERMS[term], counted), ledger);
+  const broken =
+    written && strike.mustRing ? paid('cutMustRing', price(LEFT_TERMS.cutMustRing, 1), ledger) : 0;
+  return paid(term, price(LEFT_TERMS[term], counted), ledger) + broken;
 }
 
 function shiftCost(

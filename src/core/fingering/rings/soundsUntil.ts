@@ -12,13 +12,16 @@ export function soundsUntilTicks(
   placements: readonly (Placement | null)[],
 ): readonly number[] {
   const endOfPiece = Math.max(0, ...problem.strikes.map((strike) => strike.endTicks));
+  const momentOf: number[] = [];
+  for (const moment of problem.moments) for (const strike of moment.struck) momentOf[strike] = moment.index;
   return problem.strikes.map((strike) => {
     const place = placements[strike.index];
     if (!place) return strike.onsetTicks;
-    const open = place.finger === 0;
-    const later = problem.moments.filter((moment) => moment.tick > strike.onsetTicks);
+    // A natural harmonic rings on like an open string.
+    const open = place.finger === 0 || strike.touch !== null;
     const end = open ? endOfPiece : strike.endTicks;
-    for (const moment of later) {
+    for (let k = momentOf[strike.index]! + 1; k < problem.moments.length; k++) {
+      const moment = problem.moments[k]!;
       if (moment.tick >= end) break;
       const state = states[moment.index]!;
       const holds = state.strikes.includes(strike.index);

@@ -1,180 +1,325 @@
 /** First pass over a part: every notehead with its place in time, before octaves and ties are settled. */
-import type { Pitch } from '../../music/pitch';
-import { isStep } from '../../music/pitch';
-import { fail, ok, type Result } from '../../result';
-import type { KeyMark, Measure, MetreMark, PrintedMarks } from '../../score/model';
-import { PLUCKS } from '../../score/model';
+import { gcd, lcm } from '../../music/fraction';
+import { isStep, type Pitch } from '../../music/pitch';
+import type { Result } from '../../result';
+import type { Direction, Grace, KeyMark, Measure, MetreMark } from '../../score/model';
+import type { Notice } from '../../score/reading';
 import type { ImportError } from '../importError';
-import { childNamed, childrenNamed, childText, descendants, type XmlElement } from './xmlTree';
+import { readBarMarks } from './barMarks';
+import { readDirection, readHarmony, tempoOf } from './directions';
+import { hasDiamondHead, type NoteMarks, readNoteMarks } from './noteMarks';
+import { orRefusal, Refusal } from './refusal';
+import { childNamed, childrenNamed, childText, type XmlElement } from './xmlTree';
 
 /** One notehead as written. `element` leads back to the source text. */
-export interface NoteEvent {
+export interface NoteEvent extends NoteMarks {
   readonly element: XmlElement;
   readonly uid: string;
   readonly measureIndex: number;
   readonly voice: string;
+  readonly staff: string;
   readonly onsetTicks: number;
   readonly durationTicks: number;
   readonly pitch: Pitch;
-  readonly tieStart: boolean;
-  readonly tieStop: boolean;
-  readonly slurStarts: readonly string[];
-  readonly slurStops: readonly string[];
-  readonly printed: PrintedMarks;
+  readonly grace: Grace | null;
 }
 
 export interface PartEvents {
   readonly ticksPerQuarter: number;
   readonly notes: readonly NoteEvent[];
+  /** Noteheads on staves of tablature: the same music again, with strings and frets. */
+  readonly tablature: readonly NoteEvent[];
   readonly measures: readonly Measure[];
   readonly keys: readonly KeyMark[];
   readonly metres: readonly MetreMark[];
   readonly tempos: readonly { readonly tick: number; readonly quartersPerMinute: number }[];
+  readonly directions: readonly Direction[];
   readonly clefOctaveChange: number;
   readonly transposeSemitones: number | null;
-  readonly graceNotes: number;
+  /** Sounding MIDI numbers of the open strings, string 1 first, where the file gives six. */
+  readonly stringTuning: readonly number[] | null;
+  readonly capo: number;
   readonly cueNotes: number;
-  readonly tablatureNotes: number;
+  readonly unpitchedNotes: number;
+  readonly notices: readonly Notice[];
+}
+
+/** Names that notes and bars had in earlier versions of the score, in document order. */
+export interface KnownUids {
+  readonly notes: readonly string[];
+  readonly bars: readonly string[];
 }
 
 const MOST_TICKS_PER_QUARTER = 1_000_000;
+/** Grace notes need parts of a short note. */
+const LEAST_TICKS_WITH_GRACE = 16;
 
 /** The element of each pitched notehead and the uid that it gets, in document order. */
-export function uidsOf(part: XmlElement): ReadonlyMap<XmlElement, string> {
+export function uidsOf(part: XmlElement, known: KnownUids | null = null): ReadonlyMap<XmlElement, string> {
   const uids = new Map<XmlElement, string>();
   let count = 0;
   for (const measure of childrenNamed(part, 'measure')) {
-    for (const note of childrenNamed(measure, 'note')) {
-      if (childNamed(note, 'pitch')) uids.set(note, `n${++count}`);
+    for (const note of measure.children) {
+      if (note.name !== 'note' || !childNamed(note, 'pitch')) continue;
+      uids.set(note, known ? (known.notes[count] ?? `n0${count}`) : `n${count + 1}`);
+      count++;
     }
   }
   return uids;
 }
 
 /** Reads a `<part>`; the first thing that cannot be understood ends it. */
-export function readPartEvents(part: XmlElement): Result<PartEvents, ImportError> {
-  const resolution = commonDivisions(part);
+export function readPartEvents(
+  part: XmlElement,
+  known: KnownUids | null = null,
+): Result<PartEvents, ImportError> {
+  const resolution = orRefusal(() => commonDivisions(part));
   if (!resolution.ok) return resolution;
-  try {
-    return ok(new PartReader(part, resolution.value).read());
-  } catch (error) {
-    if (error instanceof Refusal) return fail(error.reason);
-    throw error;
-  }
+  return orRefusal(() => new PartReader(part, resolution.value, known).read());
 }
 
-/** Carries a refusal out of the nested loops; never leaves this file. */
-class Refusal extends Error {
-  constructor(readonly reason: ImportError) {
-    super(reason.code);
-  }
+/** Where the reading of a bar stands, in ticks from the bar's start. */
+interface Cursor {
+  at: number;
+  reached: number;
+  /** Voice that reached furthest, and the line of its last note. */
+  voice: string;
+  line: number;
+  chordOnset: number;
 }
 
 class PartReader {
   private divisions = 1;
   private readonly uids: ReadonlyMap<XmlElement, string>;
   private readonly notes: NoteEvent[] = [];
+  private readonly tablature: NoteEvent[] = [];
   private readonly measures: Measure[] = [];
   private readonly keys: KeyMark[] = [];
   private readonly metres: MetreMark[] = [];
   private readonly tempos: { tick: number; quartersPerMinute: number }[] = [];
+  private readonly directions: Direction[] = [];
+  private readonly notices: Notice[] = [];
   private readonly tablatureStaves = new Set<string>();
+  private readonly hasNotation: boolean;
   private clefOctaveChange = 0;
   private transposeSemitones: number | null = null;
-  private graceNotes = 0;
+  private stringTuning: number[] | null = null;
+  private capo = 0;
   private cueNotes = 0;
-  private tablatureNotes = 0;
+  private unpitchedNotes = 0;
+  private waitingGrace: NoteEvent[] = [];
 
   constructor(
     private readonly part: XmlElement,
     private readonly ticksPerQuarter: number,
+    private readonly known: KnownUids | null,
   ) {
-    this.uids = uidsOf(part);
+    this.uids = uidsOf(part, known);
+    this.hasNotation = hasNotationStaff(part);
   }
 
   read(): PartEvents {
     let startTicks = 0;
-    for (const [index, measure] of childrenNamed(this.part, 'measure').entries()) {
-      startTicks += this.readMeasure(measure, index, startTicks);
+    const measures = childrenNamed(this.part, 'measure');
+    for (const [index, measure] of measures.entries()) {
+      startTicks += this.readMeasure(measure, index, startTicks, index === measures.length - 1);
     }
+    this.notes.push(...this.waitingGrace.map((event) => ({ ...event, onsetTicks: startTicks })));
     return {
       ticksPerQuarter: this.ticksPerQuarter,
       notes: this.notes,
+      tablature: this.tablature,
       measures: this.measures,
       keys: this.keys,
       metres: this.metres,
       tempos: this.tempos,
+      directions: this.directions,
       clefOctaveChange: this.clefOctaveChange,
       transposeSemitones: this.transposeSemitones,
-      graceNotes: this.graceNotes,
+      stringTuning: this.stringTuning,
+      capo: this.capo,
       cueNotes: this.cueNotes,
-      tablatureNotes: this.tablatureNotes,
+      unpitchedNotes: this.unpitchedNotes,
+      notices: this.notices,
     };
   }
 
   /** Returns the length of the measure in ticks. */
-  private readMeasure(measure: XmlElement, index: number, startTicks: number): number {
+  private readMeasure(measure: XmlElement, index: number, startTicks: number, last: boolean): number {
     const number = measure.attributes['number'] ?? String(index + 1);
-    let cursor = 0;
-    let reached = 0;
-    let chordOnset = 0;
-    for (const element of measure.children) {
-      switch (element.name) {
-        case 'attributes':
-          this.readAttributes(element, number, startTicks + cursor);
-          break;
-        case 'direction':
-        case 'sound':
-          this.readTempo(element, startTicks + cursor);
-          break;
-        case 'backup':
-          cursor -= this.durationOf(element, number);
-          if (cursor < 0) throw new Refusal({ code: 'backup', measure: number, line: element.line });
-          break;
-        case 'forward':
-          cursor += this.durationOf(element, number);
-          break;
-        case 'note': {
-          if (childNamed(element, 'grace')) {
-            this.graceNotes++;
-            break;
-          }
-          const durationTicks = this.durationOf(element, number);
-          const inChord = childNamed(element, 'chord') !== null;
-          const onset = inChord ? chordOnset : cursor;
-          this.readNote(element, index, number, startTicks + onset, durationTicks);
-          if (!inChord) {
-            chordOnset = cursor;
-            cursor += durationTicks;
-          }
-          break;
-        }
-      }
-      reached = Math.max(reached, cursor);
+    const cursor: Cursor = { at: 0, reached: 0, voice: '1', line: measure.line, chordOnset: 0 };
+    for (const element of measure.children) this.readElement(element, index, number, startTicks, cursor);
+    const nominalTicks = this.nominalMeasureTicks();
+    const durationTicks = cursor.reached || nominalTicks;
+    const marks = readBarMarks(measure);
+    const uid = this.known ? (this.known.bars[index] ?? `b0${index}`) : `b${index + 1}`;
+    this.measures.push({ uid, index, number, startTicks, durationTicks, nominalTicks, ...marks });
+    const upbeat = index === 0 || measure.attributes['implicit'] === 'yes' || this.completesABar(index);
+    if (durationTicks > nominalTicks) this.noticeFill('overfull', index, number, cursor, nominalTicks);
+    else if (durationTicks < nominalTicks && !upbeat && !last && !marks.repeatEnd && !marks.sectionEnd) {
+      this.noticeFill('underfull', index, number, cursor, nominalTicks);
     }
-    const durationTicks = reached || this.nominalMeasureTicks();
-    this.measures.push({ index, number, startTicks, durationTicks, ...repeatsOf(measure) });
     return durationTicks;
   }
+
+  private readElement(
+    element: XmlElement,
+    index: number,
+    number: string,
+    startTicks: number,
+    cursor: Cursor,
+  ): void {
+    const tick = startTicks + cursor.at;
+    switch (element.name) {
+      case 'attributes':
+        return this.readAttributes(element, number, tick);
+      case 'direction':
+      case 'sound': {
+        const quartersPerMinute = tempoOf(element);
+        if (quartersPerMinute > 0) this.tempos.push({ tick, quartersPerMinute });
+        if (element.name === 'direction')
+          for (const found of readDirection(element)) this.directions.push({ tick, ...found });
+        return;
+      }
+      case 'harmony':
+        for (const found of readHarmony(element)) this.directions.push({ tick, ...found });
+        return;
+      case 'backup':
+        cursor.at -= this.durationOf(element, number);
+        if (cursor.at < 0) throw new Refusal({ code: 'backup', measure: number, line: element.line });
+        return;
+      case 'forward':
+        cursor.at += this.durationOf(element, number);
+        break;
+      case 'note':
+        this.readNoteElement(element, index, number, startTicks, cursor);
+        break;
+      default:
+        return;
+    }
+    if (cursor.at > cursor.reached) {
+      cursor.reached = cursor.at;
+      cursor.voice = childText(element, 'voice') ?? '1';
+      cursor.line = element.line;
+    }
+  }
+
+  private readNoteElement(
+    element: XmlElement,
+    index: number,
+    number: string,
+    startTicks: number,
+    cursor: Cursor,
+  ): void {
+    const grace = childNamed(element, 'grace');
+    const inChord = childNamed(element, 'chord') !== null;
+    const durationTicks = grace ? 0 : this.durationOf(element, number);
+    const onset = inChord && !grace ? cursor.chordOnset : cursor.at;
+    const event = this.maybeEvent(element, index, number, startTicks + onset, durationTicks);
+    if (event && grace) {
+      this.waitingGrace.push({
+        ...event,
+        grace: { beforeMain: 1, slashed: grace.attributes['slash'] === 'yes' },
+      });
+    } else if (event) {
+      if (!inChord) this.placeGraces(event);
+      (this.isTablature(event.staff) ? this.tablature : this.notes).push(event);
+    }
+    if (inChord || grace) return;
+    cursor.chordOnset = cursor.at;
+    cursor.at += durationTicks;
+  }
+
+  /** Grace notes wait for the main note of their voice; those of one chord stand together. */
+  private placeGraces(main: NoteEvent) {
+    const own = this.waitingGrace.filter((grace) => grace.voice === main.voice);
+    this.waitingGrace = this.waitingGrace.filter((grace) => grace.voice !== main.voice);
+    let beforeMain = 0;
+    const placed = own.toReversed().map((event, k) => {
+      const later = own[own.length - k];
+      const together = later !== undefined && childNamed(later.element, 'chord') !== null;
+      if (!together) beforeMain++;
+      return { ...event, onsetTicks: main.onsetTicks, grace: { ...event.grace!, beforeMain } };
+    });
+    (this.isTablature(main.staff) ? this.tablature : this.notes).push(...placed.toReversed());
+  }
+
+  private maybeEvent(
+    element: XmlElement,
+    measureIndex: number,
+    measure: string,
+    onsetTicks: number,
+    durationTicks: number,
+  ): NoteEvent | null {
+    if (childNamed(element, 'rest')) return null;
+    if (childNamed(element, 'unpitched')) {
+      this.unpitchedNotes++;
+      return null;
+    }
+    if (childNamed(element, 'cue')) {
+      this.cueNotes++;
+      return null;
+    }
+    const marks = readNoteMarks(element);
+    return {
+      ...marks,
+      harmonic: marks.harmonic ?? (hasDiamondHead(element) ? 'natural' : null),
+      element,
+      uid: this.uids.get(element) ?? '',
+      measureIndex,
+      voice: childText(element, 'voice') ?? '1',
+      staff: childText(element, 'staff') ?? '1',
+      onsetTicks,
+      durationTicks,
+      pitch: readPitch(element, measure),
+      grace: null,
+    };
+  }
+
+  /** Where all staves are tablature, they are the music. */
+  private isTablature = (staff: string) => this.hasNotation && this.tablatureStaves.has(staff);
 
   private nominalMeasureTicks(): number {
     const metre = this.metres.at(-1) ?? { beats: 4, beatType: 4 };
     return (this.ticksPerQuarter * 4 * metre.beats) / metre.beatType;
   }
 
+  /** A bar that is divided by a repeat or double line stands in two measures. */
+  private completesABar(index: number): boolean {
+    const before = this.measures[index - 1];
+    return before !== undefined && before.durationTicks < before.nominalTicks;
+  }
+
+  private noticeFill(
+    code: 'overfull' | 'underfull',
+    measureIndex: number,
+    measure: string,
+    cursor: Cursor,
+    nominalTicks: number,
+  ) {
+    this.notices.push({
+      code,
+      measureIndex,
+      measure,
+      voice: cursor.voice,
+      line: cursor.line,
+      hasQuarters: cursor.reached / this.ticksPerQuarter,
+      wantsQuarters: nominalTicks / this.ticksPerQuarter,
+    });
+  }
+
   private readAttributes(element: XmlElement, measure: string, tick: number) {
     const divisions = childText(element, 'divisions');
     if (divisions !== null) this.divisions = readDivisions(divisions, measure, element.line);
-    const fifths = Number(childText(childNamed(element, 'key') ?? element, 'fifths') ?? NaN);
-    if (Number.isInteger(fifths) && childNamed(element, 'key')) {
-      const mode = childText(childNamed(element, 'key')!, 'mode');
+    const key = childNamed(element, 'key');
+    const fifths = Number((key && childText(key, 'fifths')) ?? NaN);
+    if (key && Number.isInteger(fifths) && Math.abs(fifths) <= 7) {
+      const mode = childText(key, 'mode');
       this.keys.push({ tick, fifths, mode: mode === 'major' || mode === 'minor' ? mode : null });
     }
-    const time = childNamed(element, 'time');
-    const beats = Number(time ? childText(time, 'beats') : NaN);
-    const beatType = Number(time ? childText(time, 'beat-type') : NaN);
-    if (beats > 0 && beatType > 0) this.metres.push({ tick, beats, beatType });
+    this.readTime(childNamed(element, 'time'), tick);
     for (const clef of childrenNamed(element, 'clef')) this.readClef(clef);
+    for (const details of childrenNamed(element, 'staff-details')) this.readStaffDetails(details);
     const transpose = childNamed(element, 'transpose');
     if (transpose) {
       const octaves = Number(childText(transpose, 'octave-change') ?? 0);
@@ -182,15 +327,30 @@ class PartReader {
     }
   }
 
+  /** "3+2" is five beats. */
+  private readTime(time: XmlElement | null, tick: number) {
+    const beats = (time && childText(time, 'beats')) ?? '';
+    const sum = beats.split('+').reduce((total, part) => total + Number(part), 0);
+    const beatType = Number((time && childText(time, 'beat-type')) ?? NaN);
+    if (sum > 0 && sum < 256 && beatType > 0 && beatType <= 128)
+      this.metres.push({ tick, beats: sum, beatType });
+  }
+
   private readClef(clef: XmlElement) {
     if (childText(clef, 'sign') === 'TAB') this.tablatureStaves.add(clef.attributes['number'] ?? '1');
     else this.clefOctaveChange = Number(childText(clef, 'clef-octave-change') ?? 0);
   }
 
-  private readTempo(element: XmlElement, tick: number) {
-    const sound = element.name === 'sound' ? element : childNamed(element, 'sound');
-    const perMinute = Number(sound?.attributes['tempo'] ?? NaN) || metronomeOf(element);
-    if (perMinute > 0 && perMinute < 1000) this.tempos.push({ tick, quartersPerMinute: perMinute });
+  private readStaffDetails(details: XmlElement) {
+    const capo = Number(childText(details, 'capo') ?? NaN);
+    if (Number.isInteger(capo) && capo >= 0 && capo <= 12) this.capo = capo;
+    const strings = childrenNamed(details, 'staff-tuning').map((one) => ({
+      line: Number(one.attributes['line'] ?? NaN),
+      midi: midiOfTuning(one),
+    }));
+    if (strings.length !== 6 || strings.some((one) => !Number.isFinite(one.midi))) return;
+    // Lines count from the bottom, strings from the highest.
+    this.stringTuning = strings.sort((a, b) => b.line - a.line).map((one) => one.midi);
   }
 
   private durationOf(element: XmlElement, measure: string): number {
@@ -198,50 +358,10 @@ class PartReader {
     const duration = Number(text);
     const least = element.name === 'note' ? Number.MIN_VALUE : 0;
     if (text === '' || !(duration >= least) || !Number.isFinite(duration)) {
-      throw new Refusal({ code: 'duration', measure, line: element.line, value: text });
+      const voice = childText(element, 'voice') ?? '1';
+      throw new Refusal({ code: 'duration', measure, voice, line: element.line, value: text });
     }
     return Math.round((duration * this.ticksPerQuarter) / this.divisions);
-  }
-
-  private readNote(
-    element: XmlElement,
-    measureIndex: number,
-    measure: string,
-    onsetTicks: number,
-    durationTicks: number,
-  ) {
-    if (childNamed(element, 'rest')) return;
-    if (childNamed(element, 'unpitched'))
-      throw new Refusal({ code: 'percussion', measure, line: element.line });
-    if (childNamed(element, 'cue')) {
-      this.cueNotes++;
-      return;
-    }
-    if (this.tablatureStaves.has(childText(element, 'staff') ?? '1')) {
-      this.tablatureNotes++;
-      return;
-    }
-    const notations = childrenNamed(element, 'notations').flatMap((one) => one.children);
-    const slurs = notations.filter((mark) => mark.name === 'slur');
-    const numbersOf = (type: string) =>
-      slurs
-        .filter((slur) => slur.attributes['type'] === type)
-        .map((slur) => slur.attributes['number'] ?? '1');
-    const ties = childrenNamed(element, 'tie').map((tie) => tie.attributes['type']);
-    this.notes.push({
-      element,
-      uid: this.uids.get(element) ?? '',
-      measureIndex,
-      voice: childText(element, 'voice') ?? '1',
-      onsetTicks,
-      durationTicks,
-      pitch: readPitch(element, measure),
-      tieStart: ties.includes('start'),
-      tieStop: ties.includes('stop'),
-      slurStarts: numbersOf('start'),
-      slurStops: numbersOf('stop'),
-      printed: readPrinted(notations),
-    });
   }
 }
 
@@ -250,57 +370,27 @@ function readPitch(note: XmlElement, measure: string): Pitch {
   const step = (pitch && childText(pitch, 'step')) ?? '';
   const octave = Number((pitch && childText(pitch, 'octave')) ?? NaN);
   const alter = Number((pitch && childText(pitch, 'alter')) ?? 0);
-  if (!isStep(step) || !Number.isInteger(octave) || !Number.isInteger(alter)) {
+  if (!isStep(step) || !Number.isInteger(octave) || !Number.isInteger(alter) || Math.abs(alter) > 3) {
     const value = pitch ? `${step || '?'} ${alter} ${octave}` : '';
-    throw new Refusal({ code: 'pitch', measure, line: note.line, value });
+    const voice = childText(note, 'voice') ?? '1';
+    throw new Refusal({ code: 'pitch', measure, voice, line: note.line, value });
   }
   return { step, alter, octave };
 }
 
-function readPrinted(notations: readonly XmlElement[]): PrintedMarks {
-  const technical = notations.filter((mark) => mark.name === 'technical');
-  const text = (name: string) => technical.map((one) => childText(one, name)).find((value) => value !== null);
-  const numberWithin = (name: string, most: number, least: number) => {
-    const value = Number(text(name) || NaN);
-    return Number.isInteger(value) && value >= least && value <= most ? value : null;
-  };
-  const pluck = text('pluck')?.toLowerCase();
-  return {
-    finger: numberWithin('fingering', 4, 0),
-    string: numberWithin('string', 6, 1),
-    pluck: PLUCKS.find((letter) => letter === pluck) ?? null,
-  };
+const SEMITONES: Readonly<Record<string, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
+
+function midiOfTuning(tuning: XmlElement): number {
+  const step = SEMITONES[childText(tuning, 'tuning-step') ?? ''] ?? NaN;
+  const alter = Number(childText(tuning, 'tuning-alter') ?? 0);
+  return 12 * (Number(childText(tuning, 'tuning-octave') ?? NaN) + 1) + step + alter;
 }
 
-function repeatsOf(measure: XmlElement) {
-  const barlines = childrenNamed(measure, 'barline');
-  const directions = barlines.map((line) => childNamed(line, 'repeat')?.attributes['direction']);
-  const ending = barlines
-    .map((line) => childNamed(line, 'ending'))
-    .find((one) => one?.attributes['type'] === 'start');
-  return {
-    repeatStart: directions.includes('forward'),
-    repeatEnd: directions.includes('backward'),
-    ending: ending?.attributes['number'] ?? null,
-  };
-}
-
-const QUARTERS_PER_UNIT: Readonly<Record<string, number>> = {
-  whole: 4,
-  half: 2,
-  quarter: 1,
-  eighth: 0.5,
-  '16th': 0.25,
-};
-
-function metronomeOf(direction: XmlElement): number {
-  for (const element of descendants(direction)) {
-    if (element.name !== 'metronome') continue;
-    const unit = QUARTERS_PER_UNIT[childText(element, 'beat-unit') ?? ''] ?? NaN;
-    const dotted = childNamed(element, 'beat-unit-dot') ? 1.5 : 1;
-    return unit * dotted * Number.parseFloat(childText(element, 'per-minute') ?? '');
-  }
-  return NaN;
+function hasNotationStaff(part: XmlElement): boolean {
+  const clefs = childrenNamed(part, 'measure').flatMap((measure) =>
+    childrenNamed(measure, 'attributes').flatMap((one) => childrenNamed(one, 'clef')),
+  );
+  return clefs.length === 0 || clefs.some((clef) => childText(clef, 'sign') !== 'TAB');
 }
 
 function readDivisions(text: string, measure: string, line: number): number {
@@ -311,21 +401,19 @@ function readDivisions(text: string, measure: string, line: number): number {
   return value;
 }
 
-/** Ticks per quarter in which every `<divisions>` of the part is whole. */
-function commonDivisions(part: XmlElement): Result<number, ImportError> {
+/** Ticks per quarter in which every `<divisions>` of the part, and its grace notes, are whole. */
+function commonDivisions(part: XmlElement): number {
   let common = 1;
+  let grace = false;
   for (const measure of childrenNamed(part, 'measure')) {
+    grace ||= measure.children.some((child) => child.name === 'note' && childNamed(child, 'grace') !== null);
     for (const attributes of childrenNamed(measure, 'attributes')) {
       const text = childText(attributes, 'divisions');
       if (text === null) continue;
       const place = { measure: measure.attributes['number'] ?? '?', line: attributes.line };
-      const value = Number(text);
-      if (!Number.isInteger(value) || value < 1) return fail({ code: 'divisions', ...place, value: text });
-      common = (common / gcd(common, value)) * value;
-      if (common > MOST_TICKS_PER_QUARTER) return fail({ code: 'divisions', ...place, value: text });
+      common = lcm(common, readDivisions(text, place.measure, place.line));
+      if (common > MOST_TICKS_PER_QUARTER) throw new Refusal({ code: 'divisions', ...place, value: text });
     }
   }
-  return ok(common);
+  return grace ? (common * LEAST_TICKS_WITH_GRACE) / gcd(common, LEAST_TICKS_WITH_GRACE) : common;
 }
-
-const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));

@@ -1,83 +1,217 @@
-/** A single-part MusicXML document as a score. */
+/** One part of a MusicXML document as a score. */
 import { midiName, midiOf, pitchName } from '../../music/pitch';
-import type { TempoMark } from '../../music/tempo';
 import { CONCERT_FRETBOARD } from '../../instrument/fretboard';
-import { lowestMidi, openMidi, STANDARD_TUNING, tuningOrThrow, type Tuning } from '../../instrument/tuning';
+import {
+  lowestMidi,
+  openMidi,
+  STANDARD_TUNING,
+  type Tuning,
+  tuningFromMidi,
+  tuningOrThrow,
+} from '../../instrument/tuning';
 import { fail, ok, type Result } from '../../result';
-import type { Assumption, MetreMark, OctaveReading, Score, ScoreNote, Slur } from '../../score/model';
+import { type Corrections, NO_CORRECTIONS } from '../../score/corrections';
+import { readSlurs, type SlurReading } from '../../score/ligados';
+import type { NoteSpan, Score, ScoreNote } from '../../score/model';
+import type { Assumption, Notice } from '../../score/reading';
 import type { ImportError } from '../importError';
-import { type NoteEvent, type PartEvents, readPartEvents } from './readEvents';
+import { correctEvents } from './correctEvents';
+import { joinTies } from './joinTies';
+import { type Octave, readOctave } from './octave';
+import {
+  infoOf,
+  maybeGuitarPart,
+  maybeTablatureTwin,
+  type PartEvidence,
+  type PartInfo,
+  readParts,
+} from './parts';
+import { type KnownUids, type NoteEvent, type PartEvents, readPartEvents } from './readEvents';
+import { withTablature } from './tablature';
+import { temposOf } from './tempos';
 import { childNamed, childrenNamed, childText, descendants, parseXml, type XmlElement } from './xmlTree';
 
 export interface ScoreDocument {
   readonly root: XmlElement;
   readonly part: XmlElement;
+  readonly parts: readonly PartInfo[];
+  /** Which of them was read. */
+  readonly partIndex: number;
+  readonly uids: KnownUids | null;
+  readonly events: PartEvents;
   readonly score: Score;
 }
 
-/** Reads the text of a MusicXML document. Nothing is repaired silently: what was decided is in `assumptions`. */
-export function readScore(text: string): Result<ScoreDocument, ImportError> {
-  const tree = parseXml(text);
-  if (!tree.ok) return tree;
-  const root = tree.value;
-  if (root.name === 'score-timewise') return fail({ code: 'timewise' });
-  if (root.name !== 'score-partwise') return fail({ code: 'wrongRoot', root: root.name });
-  const parts = childrenNamed(root, 'part');
-  if (parts.length > 1) return fail({ code: 'severalParts', count: parts.length });
-  const part = parts[0];
-  if (!part) return fail({ code: 'noNotes' });
-  const events = readPartEvents(part);
-  if (!events.ok) return events;
-  if (events.value.notes.length === 0) return fail({ code: 'noNotes' });
-  const score = settle(root, events.value);
-  return score.ok ? ok({ root, part, score: score.value }) : score;
+export interface ReadOptions {
+  /** Which part; without one, the one that looks like a guitar. */
+  readonly partIndex?: number | null;
+  /** Names of notes and bars that earlier versions gave; without them they are counted from 1. */
+  readonly uids?: KnownUids | null;
+  readonly corrections?: Corrections;
+  /** The format that the document was made from. */
+  readonly convertedFrom?: 'abc' | 'mei' | null;
 }
 
-function settle(root: XmlElement, events: PartEvents): Result<Score, ImportError> {
-  const octave = readOctave(events);
-  const shift = octave.shift;
-  const lowest = Math.min(...events.notes.map((note) => midiOf(note.pitch))) + shift;
-  const tuning = tuningFor(lowest);
-  const outside = firstOutside(events, shift, tuning);
-  if (outside) return fail(outside);
+/** Reads the text of a MusicXML document. Nothing is repaired silently: what was decided is in `assumptions`. */
+export function readScore(text: string, options: ReadOptions = {}): Result<ScoreDocument, ImportError> {
+  const tree = parseXml(text);
+  if (!tree.ok) return tree;
+  return readTree(tree.value, options);
+}
 
-  const tempos = temposOf(events);
-  const assumptions: Assumption[] = [{ code: 'octave', reading: octave.reading }];
-  if (tuning.id !== STANDARD_TUNING.id) assumptions.push({ code: 'tuning', tuningId: tuning.id });
-  for (const tempo of tempos.filter((mark) => mark.assumed)) {
-    assumptions.push({ code: 'tempo', quartersPerMinute: tempo.quartersPerMinute });
-  }
-  if (events.graceNotes) assumptions.push({ code: 'graceNotes', count: events.graceNotes });
-  if (events.cueNotes) assumptions.push({ code: 'cueNotes', count: events.cueNotes });
-  if (events.tablatureNotes) assumptions.push({ code: 'tablature', count: events.tablatureNotes });
-
+/** The same from a parsed document, so that corrections need not parse it again. */
+export function readTree(root: XmlElement, options: ReadOptions): Result<ScoreDocument, ImportError> {
+  if (root.name === 'score-timewise') return fail({ code: 'timewise' });
+  if (root.name !== 'score-partwise') return fail({ code: 'wrongRoot', root: root.name });
+  const parts = readParts(root);
+  const chosen = choosePart(parts, options.partIndex ?? null);
+  if (!chosen.ok) return chosen;
+  const own = chosen.value;
+  const uids = options.uids ?? null;
+  const bare = readPartEvents(own.element, uids);
+  if (!bare.ok) return bare;
+  if (bare.value.notes.length === 0) return fail({ code: 'noNotes' });
+  const tabbed = withStrings(bare.value, maybeTablatureTwin(parts, own));
+  const events = correctEvents(tabbed.events, options.corrections ?? NO_CORRECTIONS);
+  const score = settle(root, events, tabbed.matched, parts, own, options);
+  if (!score.ok) return score;
   return ok({
-    title: titleOf(root),
-    ticksPerQuarter: events.ticksPerQuarter,
-    tuningId: tuning.id,
-    measures: events.measures,
-    notes: mergeTies(events.notes, shift),
-    slurs: pairSlurs(events.notes),
-    keys: events.keys,
-    metres: events.metres,
-    tempos,
-    assumptions,
+    root,
+    part: own.element,
+    parts: parts.map(infoOf),
+    partIndex: own.index,
+    uids,
+    events,
+    score: score.value,
   });
 }
 
-/** Semitones from the file's pitch to the sounding one. Source: handbook, "Notation conventions". */
-function readOctave(events: PartEvents): { reading: OctaveReading; shift: number } {
-  const clef = events.clefOctaveChange !== 0;
-  const transposed = events.transposeSemitones;
-  const lowest = Math.min(...events.notes.map((note) => midiOf(note.pitch)));
-  const openE = lowestMidi(STANDARD_TUNING);
-  if (clef && transposed) {
-    const fits = lowest + transposed >= openE - 2;
-    return fits ? { reading: 'both-applied', shift: transposed } : { reading: 'both-clef', shift: 0 };
+function choosePart(
+  parts: readonly PartEvidence[],
+  wanted: number | null,
+): Result<PartEvidence, ImportError> {
+  const percussion = parts.find((part) => part.unpitchedNotes > 0);
+  if (wanted !== null) {
+    const part = parts[wanted];
+    return part ? ok(part) : fail({ code: 'noSuchPart', wanted: wanted + 1, count: parts.length });
   }
-  if (clef) return { reading: 'clef', shift: 0 };
-  if (transposed) return { reading: 'transposition', shift: transposed };
-  return lowest >= openE + 12 - 2 ? { reading: 'written', shift: -12 } : { reading: 'sounding', shift: 0 };
+  const guitar = maybeGuitarPart(parts);
+  if (guitar && guitar.pitchedNotes >= guitar.unpitchedNotes) return ok(guitar);
+  return percussion ? fail(percussionError(percussion.element)) : fail({ code: 'noNotes' });
+}
+
+function percussionError(part: XmlElement): ImportError {
+  for (const measure of childrenNamed(part, 'measure')) {
+    const note = childrenNamed(measure, 'note').find((one) => childNamed(one, 'unpitched'));
+    if (!note) continue;
+    const voice = childText(note, 'voice') ?? '1';
+    return { code: 'percussion', measure: measure.attributes['number'] ?? '?', voice, line: note.line };
+  }
+  return { code: 'noNotes' };
+}
+
+/** Strings and frets of the part's own tablature staff, or of a part that is the same music as tablature. */
+function withStrings(
+  events: PartEvents,
+  twin: PartEvidence | null,
+): { readonly events: PartEvents; readonly matched: number } {
+  const other = twin ? readPartEvents(twin.element) : null;
+  const fromTwin = other?.ok ? other.value : null;
+  const tablature = events.tablature.length > 0 ? events.tablature : (fromTwin?.notes ?? []);
+  if (tablature.length === 0) return { events, matched: 0 };
+  const scale = events.tablature.length > 0 ? 1 : events.ticksPerQuarter / fromTwin!.ticksPerQuarter;
+  const { notes, matched } = withTablature(events.notes, tablature, scale);
+  const stringTuning = events.stringTuning ?? fromTwin?.stringTuning ?? null;
+  return { events: { ...events, notes, stringTuning, capo: events.capo || (fromTwin?.capo ?? 0) }, matched };
+}
+
+function settle(
+  root: XmlElement,
+  events: PartEvents,
+  tabMatched: number,
+  parts: readonly PartEvidence[],
+  part: PartEvidence,
+  options: ReadOptions,
+): Result<Score, ImportError> {
+  const { piece, notes: noteCorrections } = options.corrections ?? NO_CORRECTIONS;
+  const given = events.stringTuning ? tuningFromMidi(events.stringTuning) : null;
+  const octave = octaveOf(events, given, piece.octave);
+  const lowest = Math.min(...events.notes.map((note) => midiOf(note.pitch))) + octave.shift;
+  const tuning = piece.tuning ? tuningOrThrow(piece.tuning) : (given ?? tuningFor(lowest));
+  const outside = firstOutside(events, octave.shift, tuning);
+  if (outside) return fail(outside);
+
+  const mustRing = new Set([...noteCorrections].filter(([, one]) => one.mustRing).map(([uid]) => uid));
+  const notes = joinTies(events.notes, octave.shift, mustRing);
+  const slurs = pairSpans(events.notes, 'slurStarts', 'slurStops');
+  const slurReading = readSlurs(notes, slurs, tuning, piece.slurs);
+  const tempos = temposOf(events, piece.tempo);
+  const capo = piece.capo ?? events.capo;
+  return ok({
+    title: titleOf(root),
+    partName: part.name,
+    ticksPerQuarter: events.ticksPerQuarter,
+    tuningId: tuning.id,
+    capo,
+    measures: events.measures,
+    notes,
+    slurs,
+    ligados: slurReading.ligados,
+    slides: pairSpans(events.notes, 'slideStarts', 'slideStops'),
+    keys: events.keys,
+    metres: events.metres,
+    tempos,
+    directions: events.directions,
+    assumptions: [
+      ...partAssumption(parts, part),
+      { code: 'octave', reading: octave.reading },
+      ...(tuning.id !== STANDARD_TUNING.id ? [{ code: 'tuning', tuningId: tuning.id } as const] : []),
+      ...(capo > 0 ? [{ code: 'capo', fret: capo } as const] : []),
+      ...tempos
+        .filter((mark) => mark.assumed)
+        .map(({ quartersPerMinute }) => ({ code: 'tempo', quartersPerMinute }) as const),
+      ...counted(events, notes, slurReading, tabMatched),
+      ...(options.convertedFrom ? [{ code: 'converted', from: options.convertedFrom } as const] : []),
+    ],
+    notices: [...events.notices, ...slurNotice(events, notes, slurReading, piece.slurs)],
+  });
+}
+
+const octaveOf = (events: PartEvents, given: Tuning | null, corrected: number | undefined): Octave =>
+  corrected === undefined ? readOctave(events, given) : { reading: 'corrected', shift: corrected };
+
+const partAssumption = (parts: readonly PartEvidence[], part: PartEvidence): readonly Assumption[] =>
+  parts.length > 1 ? [{ code: 'part', name: part.name || `${part.index + 1}`, count: parts.length }] : [];
+
+function counted(
+  events: PartEvents,
+  notes: readonly ScoreNote[],
+  slurs: SlurReading,
+  tabMatched: number,
+): readonly Assumption[] {
+  const ornaments = notes.filter((note) => note.tags.some((tag) => /^(trill|mordent|turn)$/.test(tag)));
+  const rows = [
+    { code: 'phraseSlurs', count: slurs.phraseMarks },
+    { code: 'cueNotes', count: events.cueNotes },
+    { code: 'unpitched', count: events.unpitchedNotes },
+    { code: 'ornaments', count: ornaments.length },
+    { code: 'harmonics', count: notes.filter((note) => note.harmonic).length },
+    { code: 'tablature', count: tabMatched },
+  ] as const;
+  return rows.filter((row) => row.count > 0);
+}
+
+function slurNotice(
+  events: PartEvents,
+  notes: readonly ScoreNote[],
+  slurs: SlurReading,
+  answer: 'ligado' | 'phrase' | undefined,
+): readonly Notice[] {
+  const first = notes.find((note) => note.uid === slurs.ambiguous[0]);
+  if (!first || answer !== undefined) return [];
+  const { measureIndex } = first;
+  const measure = events.measures[measureIndex]!.number;
+  return [{ code: 'ambiguousSlurs', measureIndex, measure, count: slurs.ambiguous.length }];
 }
 
 /** A note down to two semitones below the open sixth string means that the sixth is tuned to D. */
@@ -90,7 +224,7 @@ function firstOutside(events: PartEvents, shift: number, tuning: Tuning): Import
   const highest = openMidi(tuning, 1) + CONCERT_FRETBOARD.frets;
   const note = events.notes.find((one) => {
     const midi = midiOf(one.pitch) + shift;
-    return midi < lowest || midi > highest;
+    return !one.harmonic && (midi < lowest || midi > highest);
   });
   if (!note) return null;
   return {
@@ -104,79 +238,23 @@ function firstOutside(events: PartEvents, shift: number, tuning: Tuning): Import
   };
 }
 
-/** Joins tied noteheads: a stop continues the note of that pitch that ends where it begins. */
-function mergeTies(events: readonly NoteEvent[], shift: number): ScoreNote[] {
-  const inTime = [...events].sort((a, b) => a.onsetTicks - b.onsetTicks);
-  type Open = { -readonly [K in keyof ScoreNote]: ScoreNote[K] } & { tiedUids: string[] };
-  const notes: Open[] = [];
-  const waiting = new Map<string, Open>();
-  for (const event of inTime) {
-    const soundingMidi = midiOf(event.pitch) + shift;
-    const key = `${soundingMidi}@${event.onsetTicks}`;
-    const before = event.tieStop ? waiting.get(key) : undefined;
-    waiting.delete(key);
-    const note: Open = before ?? {
-      uid: event.uid,
-      sourceId: event.element.attributes['id'] ?? null,
-      measureIndex: event.measureIndex,
-      voice: event.voice,
-      onsetTicks: event.onsetTicks,
-      durationTicks: 0,
-      pitch: event.pitch,
-      soundingMidi,
-      tiedUids: [],
-      printed: event.printed,
-    };
-    if (before) before.tiedUids.push(event.uid);
-    else notes.push(note);
-    note.durationTicks += event.durationTicks;
-    if (event.tieStart) waiting.set(`${soundingMidi}@${event.onsetTicks + event.durationTicks}`, note);
-  }
-  return notes.sort((a, b) => a.onsetTicks - b.onsetTicks || a.soundingMidi - b.soundingMidi);
-}
-
-/** Slurs by their number, paired in document order. */
-function pairSlurs(events: readonly NoteEvent[]): Slur[] {
+/** Slurs or slides by their number, paired in document order. */
+function pairSpans(
+  events: readonly NoteEvent[],
+  starts: 'slurStarts' | 'slideStarts',
+  stops: 'slurStops' | 'slideStops',
+): NoteSpan[] {
   const open = new Map<string, string>();
-  const slurs: Slur[] = [];
+  const spans: NoteSpan[] = [];
   for (const event of events) {
-    for (const number of event.slurStops) {
+    for (const number of event[stops]) {
       const fromUid = open.get(number);
-      if (fromUid) slurs.push({ fromUid, toUid: event.uid });
+      if (fromUid) spans.push({ fromUid, toUid: event.uid });
       open.delete(number);
     }
-    for (const number of event.slurStarts) open.set(number, event.uid);
+    for (const number of event[starts]) open.set(number, event.uid);
   }
-  return slurs;
-}
-
-function temposOf(events: PartEvents): TempoMark[] {
-  const given = [...events.tempos].sort((a, b) => a.tick - b.tick);
-  const marks = new Map<number, TempoMark>();
-  if (given.length === 0) {
-    marks.set(0, { tick: 0, quartersPerMinute: assumedTempo(events), assumed: true });
-  }
-  for (const [k, mark] of given.entries()) {
-    // A first mark that stands a little late holds from the beginning.
-    const tick = k === 0 ? 0 : mark.tick;
-    marks.set(tick, { tick, quartersPerMinute: mark.quartersPerMinute, assumed: false });
-  }
-  return [...marks.values()];
-}
-
-/**
- * A moderate tempo for a file that names none: 88 quarters a minute (56 dotted quarters in compound time),
- * slower where the common short note would then come faster than 6 a second. Common practice, from memory.
- */
-function assumedTempo(events: PartEvents): number {
-  const metre: MetreMark = events.metres[0] ?? { tick: 0, beats: 4, beatType: 4 };
-  const compound = metre.beatType === 8 && metre.beats % 3 === 0;
-  const moderate = compound ? 84 : 88;
-  const lengths = events.notes.map((note) => note.durationTicks).filter((ticks) => ticks > 0);
-  lengths.sort((a, b) => a - b);
-  const short = lengths[Math.floor(lengths.length / 4)] ?? events.ticksPerQuarter;
-  const fastest = (6 * 60 * short) / events.ticksPerQuarter;
-  return Math.max(40, Math.min(moderate, Math.round(fastest / 4) * 4));
+  return spans;
 }
 
 function titleOf(root: XmlElement): string {
