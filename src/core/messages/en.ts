@@ -78,6 +78,7 @@ export const ASSUMPTIONS: Texts<Assumption> = {
   capo: (a) => `Capo at fret ${a.fret}: frets and positions count from it.`,
   phraseSlurs: (a) => `Slurs taken as phrase marks, because no hand slurs them on one string: ${a.count}.`,
   cueNotes: (a) => `Cue notes are kept but not fingered: ${a.count}.`,
+  hidden: (a) => `Hidden notes, which are for playback alone, are not fingered: ${a.count}.`,
   unpitched: (a) => `Strokes without pitch are kept but not fingered: ${a.count}.`,
   ornaments: (a) => `Ornament signs are kept; their main notes alone are fingered: ${a.count}.`,
   harmonics: (a) => `Harmonics: ${a.count}.`,

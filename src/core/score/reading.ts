@@ -13,6 +13,7 @@ export type Assumption =
   | { readonly code: 'capo'; readonly fret: number }
   | { readonly code: 'phraseSlurs'; readonly count: number }
   | { readonly code: 'cueNotes'; readonly count: number }
+  | { readonly code: 'hidden'; readonly count: number }
   | { readonly code: 'unpitched'; readonly count: number }
   | { readonly code: 'ornaments'; readonly count: number }
   | { readonly code: 'harmonics'; readonly count: number }

@@ -41,6 +41,8 @@ export interface PartEvents {
   readonly capo: number;
   readonly cueNotes: number;
   readonly unpitchedNotes: number;
+  /** Notes for playback alone, which nobody sees. */
+  readonly hiddenNotes: number;
   readonly notices: readonly Notice[];
 }
 
@@ -107,6 +109,7 @@ class PartReader {
   private capo = 0;
   private cueNotes = 0;
   private unpitchedNotes = 0;
+  private hiddenNotes = 0;
   private waitingGrace: NoteEvent[] = [];
 
   constructor(
@@ -140,6 +143,7 @@ class PartReader {
       capo: this.capo,
       cueNotes: this.cueNotes,
       unpitchedNotes: this.unpitchedNotes,
+      hiddenNotes: this.hiddenNotes,
       notices: this.notices,
     };
   }
@@ -258,6 +262,10 @@ class PartReader {
     }
     if (childNamed(element, 'cue')) {
       this.cueNotes++;
+      return null;
+    }
+    if (element.attributes['print-object'] === 'no') {
+      this.hiddenNotes++;
       return null;
     }
     const marks = readNoteMarks(element);

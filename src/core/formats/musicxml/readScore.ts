@@ -193,6 +193,7 @@ function counted(
   const rows = [
     { code: 'phraseSlurs', count: slurs.phraseMarks },
     { code: 'cueNotes', count: events.cueNotes },
+    { code: 'hidden', count: events.hiddenNotes },
     { code: 'unpitched', count: events.unpitchedNotes },
     { code: 'ornaments', count: ornaments.length },
     { code: 'harmonics', count: notes.filter((note) => note.harmonic).length },

@@ -1,0 +1,275 @@
+/** A parsed ABC tune as written music. Source: the ABC music standard 2.1. */
+import { type Fraction, fraction } from '../../music/fraction';
+import { maybeValue } from '../written/values';
+import type {
+  WrittenBar,
+  WrittenEvent,
+  WrittenMusic,
+  WrittenPart,
+  WrittenPitch,
+} from '../written/writtenMusic';
+import type { AbcElement, AbcKey, AbcMetre, AbcTune } from './tune';
+
+const LETTERS = ['C', 'D', 'E', 'F', 'G', 'A', 'B'] as const;
+const ALTERS: Readonly<Record<string, number>> = {
+  dblsharp: 2,
+  sharp: 1,
+  natural: 0,
+  flat: -1,
+  dblflat: -2,
+};
+
+type Growing<T> = { -readonly [K in keyof T]: T[K] };
+interface OpenBar extends Growing<WrittenBar> {
+  voices: WrittenEvent[][];
+}
+
+/** Every staff of the tune becomes a part; voices that share a staff share the part. */
+export function abcToMusic(tune: AbcTune): WrittenMusic {
+  const staves = Math.max(0, ...tune.lines.map((line) => line.staff?.length ?? 0));
+  return {
+    title: tune.metaText.title ?? '',
+    parts: Array.from({ length: staves }, (_, staff) => new StaffReader(tune, staff).read()),
+  };
+}
+
+class StaffReader {
+  private readonly bars: OpenBar[] = [];
+  private clef = 'treble';
+  private name = '';
+  private alters: ReadonlyMap<string, number> = new Map();
+
+  constructor(
+    private readonly tune: AbcTune,
+    private readonly staff: number,
+  ) {}
+
+  read(): WrittenPart {
+    const first = this.tune.lines.find((line) => line.staff?.[this.staff])?.staff?.[this.staff];
+    this.clef = first?.clef?.type ?? 'treble';
+    this.name = first?.title?.find((one) => one) ?? '';
+    const voices = Math.max(
+      0,
+      ...this.tune.lines.map((line) => line.staff?.[this.staff]?.voices.length ?? 0),
+    );
+    for (let voice = 0; voice < voices; voice++) this.readVoice(voice);
+    const bars = this.bars.filter((bar) => bar.voices.some((voice) => voice.length > 0));
+    const head = bars[0];
+    if (head) {
+      const tempo = this.tune.metaText.tempo;
+      if (tempo?.bpm) head.quartersPerMinute = tempo.bpm * (tempo.duration?.[0] ?? 0.25) * 4;
+    }
+    return {
+      name: this.name,
+      clefOctave: this.clefOctave,
+      clef: /bass/.test(this.clef) ? { sign: 'F', line: 4 } : { sign: 'G', line: 2 },
+      bars: bars.map((bar, k) => ({ ...bar, number: String(k + 1) })),
+    };
+  }
+
+  private get clefOctave() {
+    return /-8/.test(this.clef) ? -1 : /\+8/.test(this.clef) ? 1 : 0;
+  }
+
+  private barAt(index: number): OpenBar {
+    while (this.bars.length <= index) {
+      this.bars.push({
+        number: '',
+        fifths: null,
+        mode: null,
+        metre: null,
+        quartersPerMinute: null,
+        voices: [],
+        repeatStart: false,
+        repeatEnd: false,
+        endingStart: null,
+        endingStop: null,
+        sectionEnd: false,
+        implicit: false,
+      });
+    }
+    return this.bars[index]!;
+  }
+
+  private readVoice(voice: number) {
+    const cursor = new VoiceCursor();
+    let lastKey = '';
+    for (const line of this.tune.lines) {
+      const staff = line.staff?.[this.staff];
+      if (!staff) continue;
+      const key = JSON.stringify(staff.key ?? null);
+      if (staff.key && key !== lastKey) this.setKey(staff.key, cursor.index);
+      lastKey = key;
+      if (staff.meter) this.setMetre(staff.meter, cursor.index);
+      for (const element of staff.voices[voice] ?? []) this.readElement(element, voice, cursor);
+    }
+  }
+
+  private readElement(element: AbcElement, voice: number, cursor: VoiceCursor) {
+    switch (element.el_type) {
+      case 'bar':
+        return this.readBar(element, voice, cursor);
+      case 'key':
+        return this.setKey(element, cursor.index);
+      case 'meter':
+        return this.setMetre({ type: element.type ?? '', value: element.value }, cursor.index);
+      case 'tempo':
+        if (element.bpm) {
+          const unit = Array.isArray(element.duration) ? (element.duration[0] ?? 0.25) : 0.25;
+          this.barAt(cursor.index).quartersPerMinute = element.bpm * unit * 4;
+        }
+        return;
+      case 'note':
+        return this.readNote(element, voice, cursor);
+    }
+  }
+
+  private readBar(element: AbcElement, voice: number, cursor: VoiceCursor) {
+    const type = element.type ?? '';
+    const bar = this.barAt(cursor.index);
+    const filled = (bar.voices[voice]?.length ?? 0) > 0;
+    if (filled) {
+      if (/right_repeat|dbl_repeat/.test(type)) bar.repeatEnd = true;
+      if (/thin_thin|thin_thick/.test(type)) bar.sectionEnd = true;
+      if (element.endEnding && cursor.ending) bar.endingStop = cursor.ending;
+      cursor.index++;
+    }
+    if (element.endEnding) cursor.ending = null;
+    cursor.alters.clear();
+    if (/left_repeat|dbl_repeat/.test(type)) this.barAt(cursor.index).repeatStart = true;
+    if (element.startEnding) {
+      cursor.ending = element.startEnding;
+      this.barAt(cursor.index).endingStart = element.startEnding;
+    }
+  }
+
+  private readNote(element: AbcElement, voice: number, cursor: VoiceCursor) {
+    const events = (this.barAt(cursor.index).voices[voice] ??= []);
+    for (let k = 0; k < voice; k++) this.barAt(cursor.index).voices[k] ??= [];
+    if (element.startTriplet) {
+      const actual = element.startTriplet;
+      cursor.tuplet = { actual, normal: Math.round((element.tripletMultiplier ?? 2 / 3) * actual) };
+    }
+    for (const grace of element.gracenotes ?? []) {
+      events.push({
+        ...BARE,
+        pitches: [this.pitchOf(grace, cursor)],
+        quarters: fraction(0, 1),
+        type: 'eighth',
+        grace: grace.acciaccatura ? 'slashed' : 'plain',
+        ties: [{ start: false, stop: false }],
+      });
+    }
+    const whole = typeof element.duration === 'number' ? element.duration : 0;
+    events.push(this.eventOf(element, whole, cursor));
+    if (element.endTriplet) cursor.tuplet = null;
+  }
+
+  private eventOf(element: AbcElement, whole: number, cursor: VoiceCursor): WrittenEvent {
+    const plain = fraction(Math.round(whole * 4 * 512), 512);
+    const value = maybeValue(plain);
+    const pitches = element.pitches ?? [];
+    const slurs = pitches.flatMap((pitch) => (pitch.startSlur ?? []).map((slur) => slur.label));
+    const ends = pitches.flatMap((pitch) => pitch.endSlur ?? []);
+    return {
+      ...BARE,
+      pitches: pitches.map((pitch) => this.pitchOf(pitch, cursor)),
+      space: element.rest !== undefined && /invisible|spacer/.test(element.rest.type),
+      quarters: cursor.tuplet ? times(plain, cursor.tuplet) : plain,
+      type: element.rest?.type === 'multimeasure' ? null : (value?.type ?? null),
+      dots: value?.dots ?? 0,
+      tuplet: cursor.tuplet,
+      ties: pitches.map((pitch) => ({
+        start: pitch.startTie !== undefined,
+        stop: pitch.endTie !== undefined,
+      })),
+      slurStarts: slurs.map((label) => (label % 6) + 1),
+      slurStops: ends.map((label) => (label % 6) + 1),
+      notations: notationsOf(element.decoration ?? []),
+      chordName: element.chord?.[0]?.name ?? null,
+      words: element.chord?.map((chord) => chord.name) ?? [],
+      lyric: element.lyric?.[0]?.syllable ?? null,
+    };
+  }
+
+  /** ABC counts letters from middle C; an accidental holds for its letter in every octave to the bar line. */
+  private pitchOf(
+    { pitch, accidental, endTie }: { pitch: number; accidental?: string; endTie?: unknown },
+    cursor: VoiceCursor,
+  ): WrittenPitch {
+    const step = LETTERS[((pitch % 7) + 7) % 7]!;
+    const written = accidental === undefined ? undefined : ALTERS[accidental];
+    if (written !== undefined) cursor.alters.set(step, written);
+    const tied = endTie === undefined ? undefined : cursor.last.get(pitch);
+    const alter = written ?? cursor.alters.get(step) ?? tied ?? this.alters.get(step) ?? 0;
+    cursor.last.set(pitch, alter);
+    return { step, alter, octave: 4 + Math.floor(pitch / 7) + this.clefOctave };
+  }
+
+  private setKey(key: AbcKey, index: number) {
+    const alters = new Map<string, number>();
+    for (const { acc, note } of key.accidentals ?? []) {
+      if (ALTERS[acc]) alters.set(note.toUpperCase(), ALTERS[acc]);
+    }
+    this.alters = alters;
+    const bar = this.barAt(index);
+    bar.fifths = [...alters.values()].reduce((sum, alter) => sum + alter, 0);
+    bar.mode = key.mode === 'm' ? 'minor' : key.mode === '' ? 'major' : null;
+  }
+
+  private setMetre(metre: AbcMetre, index: number) {
+    const bar = this.barAt(index);
+    const row = metre.value?.[0];
+    if (row) {
+      const beats = row.num.split('+').reduce((sum, part) => sum + Number(part), 0);
+      bar.metre = { beats, beatType: Number(row.den ?? 4) };
+    } else if (metre.type === 'common_time') bar.metre = { beats: 4, beatType: 4 };
+    else if (metre.type === 'cut_time') bar.metre = { beats: 2, beatType: 2 };
+  }
+}
+
+class VoiceCursor {
+  index = 0;
+  ending: string | null = null;
+  tuplet: { actual: number; normal: number } | null = null;
+  readonly alters = new Map<string, number>();
+  /** Alteration of the last note at each place, for a tie over the bar line. */
+  readonly last = new Map<number, number>();
+}
+
+const BARE: WrittenEvent = {
+  pitches: [],
+  space: false,
+  quarters: fraction(1, 1),
+  type: 'quarter',
+  dots: 0,
+  tuplet: null,
+  grace: null,
+  ties: [],
+  slurStarts: [],
+  slurStops: [],
+  notations: [],
+  words: [],
+  chordName: null,
+  lyric: null,
+};
+
+const times = (length: Fraction, tuplet: { actual: number; normal: number }) =>
+  fraction(length.num * tuplet.normal, length.den * tuplet.actual);
+
+const ARTICULATIONS: Readonly<Record<string, string>> = {
+  staccato: '<articulations><staccato/></articulations>',
+  accent: '<articulations><accent/></articulations>',
+  tenuto: '<articulations><tenuto/></articulations>',
+  fermata: '<fermata/>',
+  arpeggio: '<arpeggiate/>',
+  trill: '<ornaments><trill-mark/></ornaments>',
+  mordent: '<ornaments><mordent/></ornaments>',
+  turn: '<ornaments><turn/></ornaments>',
+};
+
+const notationsOf = (decorations: readonly string[]): string[] =>
+  decorations.flatMap((name) => {
+    if (/^[0-4]$/.test(name)) return [`<technical><fingering>${name}</fingering></technical>`];
+    return ARTICULATIONS[name] ? [ARTICULATIONS[name]] : [];
+  });

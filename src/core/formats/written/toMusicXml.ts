@@ -1,0 +1,138 @@
+/** Written music as a MusicXML document, the one form that everything behind the import reads. */
+import { lcm } from '../../music/fraction';
+import type { WrittenBar, WrittenEvent, WrittenMusic, WrittenPart } from './writtenMusic';
+
+/** Source of the elements and their order: MusicXML 4.0, partwise. */
+export function toMusicXml(music: WrittenMusic): string {
+  const list = music.parts.map(
+    (part, k) => `<score-part id="P${k + 1}"><part-name>${escapeText(part.name)}</part-name></score-part>`,
+  );
+  const parts = music.parts.map((part, k) => `<part id="P${k + 1}">\n${partXml(part)}</part>\n`);
+  return (
+    '<?xml version="1.0" encoding="UTF-8"?>\n<score-partwise version="4.0">\n' +
+    `<work><work-title>${escapeText(music.title)}</work-title></work>\n` +
+    `<part-list>${list.join('')}</part-list>\n${parts.join('')}</score-partwise>\n`
+  );
+}
+
+function partXml(part: WrittenPart): string {
+  const dens = part.bars.flatMap((bar) =>
+    bar.voices.flatMap((voice) => voice.map((event) => event.quarters.den)),
+  );
+  const divisions = dens.reduce(lcm, 1);
+  return part.bars.map((bar, k) => barXml(part, bar, k === 0, divisions)).join('');
+}
+
+function barXml(part: WrittenPart, bar: WrittenBar, first: boolean, divisions: number): string {
+  const voices = bar.voices.map((voice, k) => voiceXml(voice, k + 1, divisions));
+  const content = voices
+    .map(({ xml, ticks }, k) =>
+      k < voices.length - 1 && ticks > 0 ? `${xml}<backup><duration>${ticks}</duration></backup>\n` : xml,
+    )
+    .join('');
+  const implicit = bar.implicit ? ' implicit="yes"' : '';
+  return `<measure number="${escapeText(bar.number)}"${implicit}>\n${barline(bar, 'left')}${attributesXml(part, bar, first, divisions)}${tempoXml(bar)}${content}${barline(bar, 'right')}</measure>\n`;
+}
+
+function attributesXml(part: WrittenPart, bar: WrittenBar, first: boolean, divisions: number): string {
+  const mode = bar.mode ? `<mode>${bar.mode}</mode>` : '';
+  const rows = [
+    first ? `<divisions>${divisions}</divisions>` : '',
+    bar.fifths === null ? '' : `<key><fifths>${bar.fifths}</fifths>${mode}</key>`,
+    bar.metre
+      ? `<time><beats>${bar.metre.beats}</beats><beat-type>${bar.metre.beatType}</beat-type></time>`
+      : '',
+    first
+      ? `<clef><sign>${part.clef.sign}</sign><line>${part.clef.line}</line>${part.clefOctave ? `<clef-octave-change>${part.clefOctave}</clef-octave-change>` : ''}</clef>`
+      : '',
+  ].join('');
+  return rows ? `<attributes>${rows}</attributes>\n` : '';
+}
+
+const tempoXml = (bar: WrittenBar) =>
+  bar.quartersPerMinute === null
+    ? ''
+    : `<direction placement="above"><direction-type><metronome><beat-unit>quarter</beat-unit><per-minute>${bar.quartersPerMinute}</per-minute></metronome></direction-type><sound tempo="${bar.quartersPerMinute}"/></direction>\n`;
+
+function barline(bar: WrittenBar, side: 'left' | 'right'): string {
+  const rows =
+    side === 'left'
+      ? [
+          bar.repeatStart ? '<bar-style>heavy-light</bar-style>' : '',
+          bar.endingStart ? `<ending number="${escapeText(bar.endingStart)}" type="start"/>` : '',
+          bar.repeatStart ? '<repeat direction="forward"/>' : '',
+        ]
+      : [
+          bar.repeatEnd
+            ? '<bar-style>light-heavy</bar-style>'
+            : bar.sectionEnd
+              ? '<bar-style>light-light</bar-style>'
+              : '',
+          bar.endingStop ? `<ending number="${escapeText(bar.endingStop)}" type="stop"/>` : '',
+          bar.repeatEnd ? '<repeat direction="backward"/>' : '',
+        ];
+  const inner = rows.join('');
+  return inner ? `<barline location="${side}">${inner}</barline>\n` : '';
+}
+
+function voiceXml(voice: readonly WrittenEvent[], number: number, divisions: number) {
+  let ticks = 0;
+  let xml = '';
+  for (const event of voice) {
+    const duration = (event.quarters.num * divisions) / event.quarters.den;
+    if (!event.grace) ticks += duration;
+    for (const words of event.words) {
+      xml += `<direction><direction-type><words>${escapeText(words)}</words></direction-type></direction>\n`;
+    }
+    if (event.space) xml += `<forward><duration>${duration}</duration></forward>\n`;
+    else if (event.pitches.length === 0) xml += noteXml(event, null, duration, number);
+    else for (const k of event.pitches.keys()) xml += noteXml(event, k, duration, number);
+  }
+  return { xml, ticks };
+}
+
+function noteXml(event: WrittenEvent, k: number | null, duration: number, voice: number): string {
+  const pitch = k === null ? null : event.pitches[k]!;
+  const tie = k === null ? { start: false, stop: false } : (event.ties[k] ?? { start: false, stop: false });
+  const head = k === null || k === 0;
+  const tieRows = (name: string) =>
+    (tie.stop ? `<${name} type="stop"/>` : '') + (tie.start ? `<${name} type="start"/>` : '');
+  const slurs = head
+    ? [
+        ...event.slurStops.map((number) => `<slur type="stop" number="${number}"/>`),
+        ...event.slurStarts.map((number) => `<slur type="start" number="${number}"/>`),
+      ]
+    : [];
+  const notations = [tieRows('tied'), ...slurs, ...(head ? event.notations : [])].join('');
+  return (
+    '<note>' +
+    (event.grace ? (event.grace === 'slashed' ? '<grace slash="yes"/>' : '<grace/>') : '') +
+    (k !== null && k > 0 ? '<chord/>' : '') +
+    (pitch
+      ? `<pitch><step>${pitch.step}</step>${pitch.alter ? `<alter>${pitch.alter}</alter>` : ''}<octave>${pitch.octave}</octave></pitch>`
+      : event.type === null
+        ? '<rest measure="yes"/>'
+        : '<rest/>') +
+    (event.grace ? '' : `<duration>${duration}</duration>`) +
+    tieRows('tie') +
+    `<voice>${voice}</voice>` +
+    (event.type ? `<type>${event.type}</type>` : '') +
+    '<dot/>'.repeat(event.dots) +
+    (event.tuplet
+      ? `<time-modification><actual-notes>${event.tuplet.actual}</actual-notes><normal-notes>${event.tuplet.normal}</normal-notes></time-modification>`
+      : '') +
+    (notations ? `<notations>${notations}</notations>` : '') +
+    (head && event.lyric ? `<lyric><text>${escapeText(event.lyric)}</text></lyric>` : '') +
+    '</note>\n'
+  );
+}
+
+/** Control characters, which XML does not allow, go. */
+export const escapeText = (text: string): string =>
+  text
+    // eslint-disable-next-line no-control-regex -- these are the ones that XML forbids
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
+    .replace(/&/g, '&amp;')
+    .replace(/</g, '&lt;')
+    .replace(/>/g, '&gt;')
+    .replace(/"/g, '&quot;');
