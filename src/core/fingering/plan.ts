@@ -1,5 +1,6 @@
 /** A finished plan of both hands as plain data: what crosses to the screen, the server and the command line. */
 import type { Pluck } from '../score/model';
+import type { BarEffort } from './effort';
 
 export interface PlannedNote {
   readonly uid: string;
@@ -63,6 +64,8 @@ export interface FingeringPlan {
   readonly barres: readonly PlannedBarre[];
   readonly shifts: readonly PlannedShift[];
   readonly findings: readonly Finding[];
+  /** By bar of the score. */
+  readonly effortByBar: readonly BarEffort[];
 }
 
 /** A choice for one note with its price and, for all but the best, what makes it dearer. */

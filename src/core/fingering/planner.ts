@@ -4,6 +4,7 @@ import type { HandProfile } from '../instrument/handProfile';
 import type { Score } from '../score/model';
 import { type Ink, NO_INK } from './ink';
 import { pickAlternatives } from './alternatives';
+import { effortByBar, leftEffortByMoment } from './effort';
 import { reasonsBetween, termTotals } from './left/explain';
 import type { HandState } from './left/handState';
 import { type LeftPlan, LeftPlanner } from './left/planLeft';
@@ -22,7 +23,11 @@ export class Planner {
   private readonly left: LeftPlanner;
   private readonly right: RightPlanner;
 
-  constructor(score: Score, fretboard: Fretboard, hand: HandProfile) {
+  constructor(
+    private readonly score: Score,
+    fretboard: Fretboard,
+    hand: HandProfile,
+  ) {
     this.problem = problemOf(score, fretboard, hand);
     this.left = new LeftPlanner(this.problem);
     this.right = new RightPlanner(this.problem);
@@ -61,6 +66,12 @@ export class Planner {
       barres: barreSpans(this.problem, left.states),
       shifts,
       findings: findingsOf(this.problem, left, right, notes, shifts),
+      effortByBar: effortByBar(
+        this.problem,
+        this.score.measures,
+        leftEffortByMoment(this.problem, left.states),
+        right.costByMoment,
+      ),
     };
   }
 

@@ -1,22 +1,58 @@
 /** Changes of an edition as data: apply, invert, reveal conflicts. */
 import { z } from 'zod';
-import { type Ink, type InkMarks, NO_INK } from '../ink';
 import { PLUCKS } from '../../score/model';
+import {
+  type Attribute,
+  ATTRIBUTE_NAMES,
+  fitsTarget,
+  fitsValue,
+  type Value,
+  type ValueOf,
+} from './attributes';
+import { keyOf, NO_REGISTERS, type Registers, valueAt } from './registers';
 
+const value = z.union([z.string().max(200), z.number(), z.boolean(), z.null()]);
+
+/** Sets one attribute of a note, a bar or the piece; null is unset. `before` is what the author saw. */
+const operationV2 = z
+  .strictObject({
+    v: z.literal(2),
+    target: z.string(),
+    attribute: z.enum(ATTRIBUTE_NAMES as [Attribute, ...Attribute[]]),
+    before: value,
+    after: value,
+  })
+  .refine(({ attribute, target }) => fitsTarget(attribute, target), 'the target does not fit the attribute')
+  .refine(
+    ({ attribute, before, after }) => fitsValue(attribute, before) && fitsValue(attribute, after),
+    'the attribute does not take the value',
+  );
+
+export type Operation = z.infer<typeof operationV2>;
+
+/** The first form, which knew notes and their fingering only. It is read for ever. */
 const noteUid = z.string().regex(/^n[1-9]\d{0,6}$/);
 const finger = z.int().min(0).max(4).nullable();
 const string = z.int().min(1).max(6).nullable();
 const pluck = z.enum(PLUCKS).nullable();
-
-/** Sets one attribute of one note; null is pencil. `before` is what the author saw. */
-export const operationSchema = z.discriminatedUnion('attribute', [
+const operationV1 = z.discriminatedUnion('attribute', [
   z.strictObject({ v: z.literal(1), noteUid, attribute: z.literal('finger'), before: finger, after: finger }),
   z.strictObject({ v: z.literal(1), noteUid, attribute: z.literal('string'), before: string, after: string }),
   z.strictObject({ v: z.literal(1), noteUid, attribute: z.literal('pluck'), before: pluck, after: pluck }),
 ]);
 
-export type Operation = z.infer<typeof operationSchema>;
-export type Attribute = Operation['attribute'];
+type OperationV1 = z.infer<typeof operationV1>;
+
+const upcast = ({ noteUid: target, attribute, before, after }: OperationV1): Operation => ({
+  v: 2,
+  target,
+  attribute,
+  before,
+  after,
+});
+
+/** Takes every form there ever was; gives the newest. */
+export const operationSchema = z.union([operationV2, operationV1.transform(upcast)]);
 
 /** Operations that stand or fall together. The id makes sending twice harmless. */
 export const gestureSchema = z.strictObject({
@@ -29,65 +65,61 @@ export type Gesture = z.infer<typeof gestureSchema>;
 export interface Conflict {
   readonly operation: Operation;
   /** The value that stands where the operation expected `before`. */
-  readonly found: InkMarks[Attribute];
+  readonly found: Value;
 }
 
 export type ApplyResult =
-  | { readonly kind: 'applied'; readonly ink: Ink }
+  | { readonly kind: 'applied'; readonly registers: Registers }
   | { readonly kind: 'conflict'; readonly conflicts: readonly Conflict[] };
 
 /** Applies all operations or none. */
-export function applyOperations(ink: Ink, operations: readonly Operation[]): ApplyResult {
-  const next = new Map(ink);
+export function applyOperations(registers: Registers, operations: readonly Operation[]): ApplyResult {
+  const next = new Map(registers);
   const conflicts: Conflict[] = [];
   for (const operation of operations) {
-    const marks = next.get(operation.noteUid) ?? NO_INK;
-    const found = marks[operation.attribute];
+    const found = valueAt(next, operation.target, operation.attribute);
     if (found !== operation.before) conflicts.push({ operation, found });
-    const changed = { ...marks, [operation.attribute]: operation.after };
-    if (isBlank(changed)) next.delete(operation.noteUid);
-    else next.set(operation.noteUid, changed);
+    const key = keyOf(operation.target, operation.attribute);
+    if (operation.after === null) next.delete(key);
+    else next.set(key, operation.after);
   }
-  return conflicts.length > 0 ? { kind: 'conflict', conflicts } : { kind: 'applied', ink: next };
+  return conflicts.length > 0 ? { kind: 'conflict', conflicts } : { kind: 'applied', registers: next };
 }
-
-const isBlank = (marks: InkMarks) => marks.finger === null && marks.string === null && marks.pluck === null;
 
 /** Undoes `operations` when applied after them. */
 export function invertOperations(operations: readonly Operation[]): Operation[] {
-  return [...operations].reverse().map((operation) => swapped(operation));
+  return [...operations]
+    .reverse()
+    .map((operation) => ({ ...operation, before: operation.after, after: operation.before }));
 }
 
-const swapped = <T extends Operation>(operation: T): T => ({
-  ...operation,
-  before: operation.after,
-  after: operation.before,
-});
-
-/** The operation that sets one attribute of a note, or null when it has that value. */
+/**
+ * The operation that sets one attribute, or null when it has that value.
+ * @throws ZodError when the value or the target does not fit the attribute
+ */
 export function setAttribute<A extends Attribute>(
-  ink: Ink,
-  noteUid: string,
+  registers: Registers,
+  target: string,
   attribute: A,
-  after: InkMarks[A],
+  after: ValueOf<A>,
 ): Operation | null {
-  const before = (ink.get(noteUid) ?? NO_INK)[attribute];
-  return before === after ? null : operationSchema.parse({ v: 1, noteUid, attribute, before, after });
+  const before = valueAt(registers, target, attribute);
+  return before === after ? null : operationV2.parse({ v: 2, target, attribute, before, after });
 }
 
 /**
  * Applies a history from the start. A gesture that no longer fits is left out whole and reported, never forced.
  */
 export function replay(gestures: readonly Gesture[]): {
-  readonly ink: Ink;
+  readonly registers: Registers;
   readonly refused: readonly Gesture[];
 } {
-  let ink: Ink = new Map();
+  let registers = NO_REGISTERS;
   const refused: Gesture[] = [];
   for (const gesture of gestures) {
-    const result = applyOperations(ink, gesture.operations);
-    if (result.kind === 'applied') ink = result.ink;
+    const result = applyOperations(registers, gesture.operations);
+    if (result.kind === 'applied') registers = result.registers;
     else refused.push(gesture);
   }
-  return { ink, refused };
+  return { registers, refused };
 }

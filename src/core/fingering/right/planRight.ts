@@ -24,6 +24,8 @@ export interface RightPlan {
   readonly plucks: readonly (Pluck | null)[];
   /** By strike: every letter, best first, with the exact extra cost of the best plan that contains it. */
   readonly candidates: readonly (readonly RightCandidate[])[];
+  /** The cost that each moment adds; 0 where nothing is plucked. */
+  readonly costByMoment: readonly number[];
   /** Strikes whose inked letters cannot be played together, a list for each moment. */
   readonly conflicts: readonly (readonly number[])[];
 }
@@ -70,14 +72,24 @@ function readSolution(
   const path = bestPath(solution);
   const plucks: (Pluck | null)[] = problem.strikes.map(() => null);
   const candidates: RightCandidate[][] = problem.strikes.map(() => []);
+  const costByMoment = problem.moments.map(() => 0);
   layers.forEach((layer, k) => {
     const chosen = layer.states[path[k]!]!;
+    costByMoment[layer.group.momentIndex] =
+      layer.stateCost[path[k]!]! + edgeCostBetween(layer, path[k - 1], path[k]!);
     layer.group.strokes.forEach((stroke, slot) => {
       plucks[stroke.strike] = chosen.letters[slot]!;
       candidates[stroke.strike] = rank(layer, slot, (s) => costThrough(solution, k, s) - solution.cost);
     });
   });
-  return { cost: solution.cost, lowerBound: solution.cost, plucks, candidates };
+  return { cost: solution.cost, lowerBound: solution.cost, plucks, candidates, costByMoment };
+}
+
+function edgeCostBetween(layer: StrokeLayer, from: number | undefined, to: number): number {
+  for (let edge = layer.edgeStart[to]!; edge < layer.edgeStart[to + 1]!; edge++) {
+    if (layer.edgeFrom[edge] === from) return layer.edgeCost[edge]!;
+  }
+  return 0;
 }
 
 /** The lattice of the right hand. Layers of an earlier call are used again as far as the strokes are the same. */

@@ -1,12 +1,14 @@
 /**
- * The document as the engraver gets it: Oculon's uids as ids, no fingering of its own, and a natural sign on
- * each note without an accidental. The sign is taken out of the engraved page again; it only keeps a place to
- * the left of the notehead free for the numeral.
+ * The document as the engraver gets it: one part, Oculon's uids as ids, the teacher's corrections, no fingering
+ * of its own, and a natural sign on each note without an accidental. The sign is taken out of the engraved page
+ * again; it only keeps a place to the left of the notehead free for the numeral.
  */
+import type { Corrections } from '../../score/corrections';
+import { correctionSplices, placeBefore } from './correctionSplices';
 import type { ScoreDocument } from './readScore';
 import { uidsOf } from './readEvents';
 import type { Splice } from './splice';
-import { childNamed, childrenNamed, descendants, type XmlElement } from './xmlTree';
+import { childNamed, childrenNamed, childText, descendants, type XmlElement } from './xmlTree';
 
 export interface EngravingText {
   readonly splices: readonly Splice[];
@@ -14,31 +16,107 @@ export interface EngravingText {
   readonly placeKeepers: readonly string[];
 }
 
-export function engravingSplices(document: ScoreDocument): EngravingText {
-  const splices: Splice[] = [];
+export function engravingSplices(document: ScoreDocument, corrections: Corrections): EngravingText {
+  const corrected = correctionSplices(document, corrections.notes);
+  const hidden = tablatureStaves(document);
+  const gone = outOfSight(document, hidden);
+  const splices: Splice[] = [...corrected.splices, ...gone];
   const placeKeepers: string[] = [];
-  for (const [note, uid] of uidsOf(document.part)) {
+  for (const [note, uid] of uidsOf(document.part, document.uids)) {
+    if (hidden.has(childText(note, 'staff') ?? '1')) continue;
     splices.push(idSplice(note, uid));
     for (const notations of childrenNamed(note, 'notations')) {
-      for (const technical of childrenNamed(notations, 'technical')) {
-        splices.push({ at: technical.start, remove: technical.end - technical.start, insert: '' });
-      }
+      for (const technical of childrenNamed(notations, 'technical')) splices.push(removal(technical));
     }
-    if (childNamed(note, 'accidental') || isTiedOver(note)) continue;
+    const drawn = corrected.accidentals.get(uid) ?? childNamed(note, 'accidental') !== null;
+    if (drawn || isTiedOver(note)) continue;
     placeKeepers.push(uid);
-    splices.push({ at: accidentalPlace(note), remove: 0, insert: '<accidental>natural</accidental>' });
-  }
-  for (const element of descendants(document.root)) {
-    // Page layout of another program means nothing at this width, and old id attributes could clash.
-    if (['print', 'defaults', 'credit'].includes(element.name)) {
-      splices.push({ at: element.start, remove: element.end - element.start, insert: '' });
-    }
-    // One part needs no name in front of every system.
-    if (element.name === 'part-name' || element.name === 'part-abbreviation') {
-      splices.push({ at: element.openEnd, remove: element.closeStart - element.openEnd, insert: '' });
-    }
+    splices.push({ at: placeBefore(note), remove: 0, insert: '<accidental>natural</accidental>' });
   }
   return { splices, placeKeepers };
+}
+
+const removal = (element: XmlElement, insert = ''): Splice => ({
+  at: element.start,
+  remove: element.end - element.start,
+  insert,
+});
+
+/** Numbers of the staves of tablature; empty where tablature is all there is. */
+function tablatureStaves(document: ScoreDocument): ReadonlySet<string> {
+  const clefs = clefsOf(document.part);
+  const tab = clefs.filter((clef) => childText(clef, 'sign') === 'TAB');
+  if (tab.length === clefs.length) return new Set();
+  return new Set(tab.map((clef) => clef.attributes['number'] ?? '1'));
+}
+
+const clefsOf = (part: XmlElement) =>
+  childrenNamed(part, 'measure').flatMap((measure) =>
+    childrenNamed(measure, 'attributes').flatMap((one) => childrenNamed(one, 'clef')),
+  );
+
+const G_CLEF_8 = '<clef><sign>G</sign><line>2</line><clef-octave-change>-1</clef-octave-change></clef>';
+
+/** Everything that is not engraved: other parts, tablature, another program's page layout, the part's name. */
+function outOfSight(document: ScoreDocument, hidden: ReadonlySet<string>): readonly Splice[] {
+  const splices: Splice[] = [];
+  const partId = document.part.attributes['id'];
+  const visit = (element: XmlElement) => {
+    for (const child of element.children) {
+      const splice = hiddenSplice(child, document, partId, hidden);
+      if (splice) splices.push(splice);
+      else visit(child);
+    }
+  };
+  visit(document.root);
+  return splices;
+}
+
+function hiddenSplice(
+  element: XmlElement,
+  document: ScoreDocument,
+  partId: string | undefined,
+  hidden: ReadonlySet<string>,
+): Splice | null {
+  switch (element.name) {
+    // Old id attributes could clash, and the layout of another program means nothing at this width.
+    case 'print':
+    case 'defaults':
+    case 'credit':
+    case 'part-group':
+    case 'staff-details':
+      return removal(element);
+    case 'part':
+      return element === document.part ? null : removal(element);
+    case 'score-part':
+      return element.attributes['id'] === partId ? null : removal(element);
+    // One part needs no name in front of every system.
+    case 'part-name':
+    case 'part-abbreviation':
+      return { at: element.openEnd, remove: element.closeStart - element.openEnd, insert: '' };
+    case 'clef':
+      return hiddenClef(element, hidden);
+    case 'staves':
+      return hidden.size > 0 ? removal(element) : null;
+    case 'direction':
+      return hidden.has(childText(element, 'staff') ?? '1') ? removal(element) : null;
+    case 'note':
+      return hidden.has(childText(element, 'staff') ?? '1') ? hiddenNote(element) : null;
+    default:
+      return null;
+  }
+}
+
+function hiddenClef(clef: XmlElement, hidden: ReadonlySet<string>): Splice | null {
+  if (childText(clef, 'sign') !== 'TAB') return null;
+  return removal(clef, hidden.has(clef.attributes['number'] ?? '1') ? '' : G_CLEF_8);
+}
+
+/** A note on the hidden staff leaves its time behind. */
+function hiddenNote(note: XmlElement): Splice {
+  const duration = childText(note, 'duration');
+  const moves = duration !== null && !childNamed(note, 'chord') && !childNamed(note, 'grace');
+  return removal(note, moves ? `<forward><duration>${duration}</duration></forward>` : '');
 }
 
 const isTiedOver = (note: XmlElement) =>
@@ -58,22 +136,3 @@ function idSplice(note: XmlElement, uid: string): Splice {
 
 const escapeAttribute = (value: string) =>
   value.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
-
-/** In a note, an accidental stands before these. Source: MusicXML 4.0, `note`. */
-const AFTER_ACCIDENTAL = new Set([
-  'time-modification',
-  'stem',
-  'notehead',
-  'notehead-text',
-  'staff',
-  'beam',
-  'notations',
-  'lyric',
-  'play',
-  'listen',
-]);
-
-function accidentalPlace(note: XmlElement): number {
-  const later = note.children.find((child) => AFTER_ACCIDENTAL.has(child.name));
-  return later ? later.start : note.closeStart;
-}

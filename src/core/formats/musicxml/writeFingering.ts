@@ -32,7 +32,7 @@ export function fingeringSplices(
 ): Splice[] {
   const splices: Splice[] = [];
   const noteOf = new Map<string, XmlElement>();
-  for (const [element, uid] of uidsOf(document.part)) {
+  for (const [element, uid] of uidsOf(document.part, document.uids)) {
     noteOf.set(uid, element);
     const marks = fingering.get(uid);
     if (marks) splices.push(...noteSplices(element, marks));

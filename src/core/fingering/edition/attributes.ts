@@ -1,0 +1,54 @@
+/** What an operation can set: each attribute with the things it belongs to and the values it takes. */
+import { z } from 'zod';
+import { maybeTuning } from '../../instrument/tuning';
+import { maybeFraction } from '../../music/fraction';
+import { maybePitch } from '../../music/pitchText';
+import { PLUCKS } from '../../score/model';
+
+export type TargetKind = 'note' | 'bar' | 'piece';
+
+const name = (most: number) => z.string().trim().min(1).max(most);
+
+/** Rows: attribute, its kind of target, its values. Null always means that nothing is set. */
+export const ATTRIBUTES = {
+  finger: { target: 'note', value: z.int().min(0).max(4) },
+  string: { target: 'note', value: z.int().min(1).max(6) },
+  pluck: { target: 'note', value: z.enum(PLUCKS) },
+  pitch: { target: 'note', value: z.string().refine((text) => maybePitch(text) !== null, 'no pitch') },
+  tie: { target: 'note', value: z.boolean() },
+  voice: { target: 'note', value: name(20) },
+  length: { target: 'note', value: z.string().refine((text) => maybeFraction(text) !== null, 'no length') },
+  mustRing: { target: 'note', value: z.literal(true) },
+  staccato: { target: 'note', value: z.boolean() },
+  chord: { target: 'bar', value: name(16) },
+  form: { target: 'bar', value: name(8) },
+  tuning: { target: 'piece', value: z.string().refine((text) => maybeTuning(text) !== null, 'no tuning') },
+  capo: { target: 'piece', value: z.int().min(0).max(12) },
+  tempo: { target: 'piece', value: z.number().min(20).max(400) },
+  octave: { target: 'piece', value: z.int().min(-24).max(24) },
+  slurs: { target: 'piece', value: z.enum(['ligado', 'phrase']) },
+} as const satisfies Readonly<Record<string, { readonly target: TargetKind; readonly value: z.ZodType }>>;
+
+export type Attribute = keyof typeof ATTRIBUTES;
+export type ValueOf<A extends Attribute> = z.infer<(typeof ATTRIBUTES)[A]['value']> | null;
+export type Value = string | number | boolean | null;
+
+export const ATTRIBUTE_NAMES = Object.keys(ATTRIBUTES) as readonly Attribute[];
+
+/** Fingering is the teacher's ink; everything else corrects the score or its survey. */
+export const INK_ATTRIBUTES = ['finger', 'string', 'pluck'] as const satisfies readonly Attribute[];
+export type InkAttribute = (typeof INK_ATTRIBUTES)[number];
+
+const TARGETS: Readonly<Record<TargetKind, RegExp>> = {
+  note: /^n[1-9]\d{0,6}$/,
+  bar: /^b[1-9]\d{0,5}$/,
+  piece: /^piece$/,
+};
+
+export const PIECE = 'piece';
+
+export const fitsTarget = (attribute: Attribute, target: string): boolean =>
+  TARGETS[ATTRIBUTES[attribute].target].test(target);
+
+export const fitsValue = (attribute: Attribute, value: unknown): boolean =>
+  value === null || ATTRIBUTES[attribute].value.safeParse(value).success;

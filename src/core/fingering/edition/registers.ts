@@ -1,0 +1,77 @@
+/** The state of an edition: what is set, as registers of (target, attribute), and the views of it. */
+import { maybeFraction } from '../../music/fraction';
+import { maybePitch } from '../../music/pitchText';
+import type { BarCorrection, Corrections, NoteCorrection } from '../../score/corrections';
+import { type Ink, type InkMarks, NO_INK } from '../ink';
+import { type Attribute, ATTRIBUTE_NAMES, INK_ATTRIBUTES, PIECE, type Value } from './attributes';
+
+export type RegisterKey = `${string} ${Attribute}`;
+
+/** Only what is set; a register without an entry is null. */
+export type Registers = ReadonlyMap<RegisterKey, NonNullable<Value>>;
+
+export interface Register {
+  readonly target: string;
+  readonly attribute: Attribute;
+  readonly value: NonNullable<Value>;
+}
+
+export const NO_REGISTERS: Registers = new Map();
+
+export const keyOf = (target: string, attribute: Attribute): RegisterKey => `${target} ${attribute}`;
+
+export const valueAt = (registers: Registers, target: string, attribute: Attribute): Value =>
+  registers.get(keyOf(target, attribute)) ?? null;
+
+export function listRegisters(registers: Registers): readonly Register[] {
+  return [...registers].map(([key, value]) => {
+    const [target, attribute] = key.split(' ') as [string, Attribute];
+    return { target, attribute, value };
+  });
+}
+
+/** The teacher's fingering, by note. */
+export function inkOf(registers: Registers): Ink {
+  const ink = new Map<string, InkMarks>();
+  for (const { target, attribute, value } of listRegisters(registers)) {
+    if (!(INK_ATTRIBUTES as readonly Attribute[]).includes(attribute)) continue;
+    ink.set(target, { ...(ink.get(target) ?? NO_INK), [attribute]: value });
+  }
+  return ink;
+}
+
+export const isCorrection = (attribute: Attribute): boolean =>
+  !(INK_ATTRIBUTES as readonly Attribute[]).includes(attribute);
+
+/** The corrections of the score, read from their texts. */
+export function correctionsOf(registers: Registers): Corrections {
+  const notes = new Map<string, NoteCorrection>();
+  const bars = new Map<string, BarCorrection>();
+  let piece: Corrections['piece'] = {};
+  for (const { target, attribute, value } of listRegisters(registers)) {
+    if (!isCorrection(attribute)) continue;
+    const read = readValue(attribute, value);
+    if (target === PIECE) piece = { ...piece, [attribute]: read };
+    else if (target.startsWith('b')) bars.set(target, { ...bars.get(target), [attribute]: read });
+    else notes.set(target, { ...notes.get(target), [attribute]: read });
+  }
+  return { notes, bars, piece };
+}
+
+function readValue(attribute: Attribute, value: NonNullable<Value>) {
+  if (attribute === 'pitch') return maybePitch(String(value));
+  if (attribute === 'length') return maybeFraction(String(value));
+  return value;
+}
+
+/** The corrections that change the score itself, as a text that is equal when they are. */
+export function scoreCorrectionsKey(registers: Registers): string {
+  return listRegisters(registers)
+    .filter(({ attribute }) => isCorrection(attribute) && attribute !== 'chord' && attribute !== 'form')
+    .map(({ target, attribute, value }) => `${target} ${attribute} ${JSON.stringify(value)}`)
+    .sort()
+    .join('\n');
+}
+
+export const isAttribute = (text: string): text is Attribute =>
+  (ATTRIBUTE_NAMES as readonly string[]).includes(text);
