@@ -5,15 +5,25 @@ import { dirname, join } from 'node:path';
 import { ROOT } from './paths';
 import { capture, StartProblem } from './shell';
 
-const INPUTS = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts', 'tsconfig.json'];
+const INPUTS = [
+  'src',
+  'static',
+  'package-lock.json',
+  'svelte.config.js',
+  'vite.config.ts',
+  'vite.thread.config.ts',
+  'tsconfig.json',
+];
 const STAMP = join(ROOT, 'build/.stamp');
 
 export function buildOnce(): void {
   const wanted = fingerprint();
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return;
   console.log('Building …');
-  const done = capture('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: ROOT });
-  if (done.code !== 0) throw new StartProblem(`The build failed:\n${done.output}`);
+  for (const config of ['vite.config.ts', 'vite.thread.config.ts']) {
+    const done = capture('npx', ['vite', 'build', '--logLevel', 'warn', '--config', config], { cwd: ROOT });
+    if (done.code !== 0) throw new StartProblem(`The build failed:\n${done.output}`);
+  }
   mkdirSync(dirname(STAMP), { recursive: true });
   writeFileSync(STAMP, wanted);
 }

@@ -25,6 +25,7 @@ export async function startServer(options: {
       BODY_SIZE_LIMIT: '26M',
       OCULON_DATABASE_URL: options.databaseUrl,
       OCULON_DEMO: options.demo ? '1' : '0',
+      OCULON_THREAD: join(ROOT, 'build/thread/thread.js'),
     },
   });
   await untilItAnswers(address, child);

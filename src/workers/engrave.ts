@@ -1,9 +1,11 @@
 /** Verovio, set up for the desk: one long page whose systems never reflow. */
 import createVerovioModule from 'verovio/wasm';
 import { VerovioToolkit } from 'verovio/esm';
+import { joinPages } from '../core/engraving/joinPages';
 import { readEngravedPage } from '../core/engraving/readPage';
 import type { EngravedPage } from '../core/engraving/page';
 import { engravingSplices } from '../core/formats/musicxml/engravingText';
+import { type Corrections, NO_CORRECTIONS } from '../core/score/corrections';
 import type { ScoreDocument } from '../core/formats/musicxml/readScore';
 import { applySplices } from '../core/formats/musicxml/splice';
 
@@ -30,16 +32,25 @@ const OPTIONS = {
   xmlIdSeed: 7,
 } as const;
 
+/** Changes whenever the page of a score would come out differently: the key of what is stored. */
+export const ENGRAVING = 'desk-2';
+
 let toolkit: Promise<VerovioToolkit> | null = null;
 
 export const loadEngraver = (): Promise<VerovioToolkit> =>
   (toolkit ??= createVerovioModule().then((module) => new VerovioToolkit(module)));
 
 /** @throws Error when the engraver cannot read what the importer could: a bug */
-export async function engrave(text: string, document: ScoreDocument): Promise<EngravedPage> {
+export async function engrave(
+  text: string,
+  document: ScoreDocument,
+  corrections: Corrections = NO_CORRECTIONS,
+): Promise<EngravedPage> {
   const engraver = await loadEngraver();
-  const { splices, placeKeepers } = engravingSplices(document);
+  const { splices, placeKeepers } = engravingSplices(document, corrections);
   engraver.setOptions(OPTIONS);
   if (!engraver.loadData(applySplices(text, splices))) throw new Error(`engraver: ${engraver.getLog()}`);
-  return readEngravedPage(engraver.renderToSVG(1), new Set(placeKeepers));
+  const keepers = new Set(placeKeepers);
+  const sheets = Array.from({ length: engraver.getPageCount() }, (_, k) => engraver.renderToSVG(k + 1));
+  return joinPages(sheets.map((sheet) => readEngravedPage(sheet, keepers)));
 }

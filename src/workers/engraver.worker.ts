@@ -1,15 +1,17 @@
 /** Engraves one score at a time; the module is loaded as soon as the worker starts. */
-import { readMusicXmlText } from '../core/formats/musicxml/bytes';
-import { readScore } from '../core/formats/musicxml/readScore';
-import { engrave, loadEngraver } from './engrave';
+import { loadEngraver } from './engrave';
+import { preparePage } from './prepare';
 import type { EngraverAnswer, EngraverRequest } from './protocol';
 
 void loadEngraver();
 
 self.onmessage = async ({ data }: MessageEvent<EngraverRequest>) => {
+  const { generation, operation } = data;
   const answer = (value: EngraverAnswer) => self.postMessage(value);
-  const text = readMusicXmlText(data.source);
-  const document = text.ok ? readScore(text.value.text) : text;
-  if (!text.ok || !document.ok) return answer({ generation: data.generation, page: null });
-  answer({ generation: data.generation, page: await engrave(text.value.text, document.value) });
+  try {
+    const { page } = await preparePage(data.input);
+    answer({ generation, operation, page });
+  } catch {
+    answer({ generation, operation, page: null });
+  }
 };

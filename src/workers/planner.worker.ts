@@ -1,4 +1,5 @@
 /** Keeps the planner of the opened piece. Questions that a newer one has made pointless are skipped. */
+import { correctionsOf, inkOf } from '../core/fingering/edition/registers';
 import type { Ink } from '../core/fingering/ink';
 import { Planner } from '../core/fingering/planner';
 import { readMusicXmlText, type MusicXmlText } from '../core/formats/musicxml/bytes';
@@ -6,12 +7,15 @@ import { exportFingered } from '../core/formats/musicxml/exportFingered';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../core/instrument/handProfile';
-import type { InkEntries, PlannerAnswer, PlannerRequest } from './protocol';
+import type { Corrections } from '../core/score/corrections';
+import { type DocumentInput, registersOf, rolesOfScore } from './prepare';
+import type { PlannerAnswer, PlannerRequest } from './protocol';
 
 interface Session {
   readonly generation: number;
   readonly source: MusicXmlText;
   readonly document: ScoreDocument;
+  readonly corrections: Corrections;
   readonly planner: Planner;
   ink: Ink;
 }
@@ -34,6 +38,7 @@ function work() {
 }
 
 const isOutdated = (request: PlannerRequest) =>
+  request.kind !== 'export' &&
   waiting.some(
     (later) =>
       later.kind === 'open' ||
@@ -42,7 +47,7 @@ const isOutdated = (request: PlannerRequest) =>
   );
 
 function handle(request: PlannerRequest) {
-  if (request.kind === 'open') return open(request.generation, request.source, request.ink);
+  if (request.kind === 'open') return open(request.generation, request.operation, request.input);
   if (session?.generation !== request.generation) return;
   switch (request.kind) {
     case 'close':
@@ -59,33 +64,35 @@ function handle(request: PlannerRequest) {
       break;
     }
     case 'export': {
-      const bytes = exportFingered(
-        session.source,
-        session.document,
-        session.planner.plan(session.ink),
-        request.as,
-      );
+      const { source, document, planner, ink, corrections } = session;
+      const bytes = exportFingered(source, document, planner.plan(ink), request.as, corrections);
       answer({ kind: 'exported', generation: request.generation, bytes });
     }
   }
 }
 
-function open(generation: number, bytes: Uint8Array, ink: InkEntries) {
-  const source = readMusicXmlText(bytes);
-  const document = source.ok ? readScore(source.value.text) : source;
+function open(generation: number, operation: number, input: DocumentInput) {
+  const registers = registersOf(input);
+  const corrections = correctionsOf(registers);
+  const source = readMusicXmlText(input.bytes);
+  const document = source.ok ? readScore(source.value.text, { ...input, corrections }) : source;
   if (!source.ok || !document.ok) {
     const error = !source.ok ? source.error : !document.ok ? document.error : null;
-    if (error) answer({ kind: 'refused', generation, error });
+    if (error) answer({ kind: 'refused', generation, operation, error });
     return;
   }
   const { score } = document.value;
+  answer({ kind: 'opened', generation, operation, score, roles: rolesOfScore(score) });
   const planner = new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
-  const roles = planner.problem.strikes.flatMap((strike) =>
-    strike.uids.map((uid) => [uid, strike.role] as const),
-  );
-  session = { generation, source: source.value, document: document.value, planner, ink: new Map(ink) };
-  answer({ kind: 'opened', generation, score, roles });
-  plan(session, 0);
+  session = {
+    generation,
+    source: source.value,
+    document: document.value,
+    corrections,
+    planner,
+    ink: inkOf(registers),
+  };
+  plan(session, operation);
 }
 
 function plan(current: Session, operation: number) {

@@ -14,8 +14,9 @@ const ALIASES: readonly (readonly [RegExp, string])[] = [
 const MAY_USE: Readonly<Record<string, readonly string[]>> = {
   core: ['core'],
   workers: ['core', 'workers'],
-  cli: ['core', 'cli'],
-  lib: ['core', 'lib', 'workers'],
+  foreign: ['core', 'foreign'],
+  cli: ['core', 'cli', 'foreign'],
+  lib: ['core', 'lib', 'workers', 'foreign'],
   routes: ['core', 'lib', 'routes'],
 };
 const CORE_PACKAGES = new Set(['zod', 'saxes', 'fflate']);

@@ -31,6 +31,8 @@ export interface EngravedPage {
   readonly staffSpace: number;
   /** The inner markup of the page, in layout units, without ids of its own but the notes' uids. */
   readonly svg: string;
+  /** The first system alone as a whole picture, for the shelf. */
+  readonly firstLine: string;
   readonly notes: readonly NoteBox[];
   readonly systems: readonly SystemBox[];
 }

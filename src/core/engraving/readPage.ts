@@ -119,6 +119,8 @@ class PageReader {
   private height = 0;
   /** The page's margin: boxes are written inside it, the page is drawn around it. */
   private margin = { x: 0, y: 0 };
+  /** Where the first system begins and ends in `out`, and what was open around it. */
+  private firstSystem: { from: number; to: number; around: string } | null = null;
 
   constructor(private readonly placeKeepers: ReadonlySet<string>) {}
 
@@ -138,6 +140,7 @@ class PageReader {
       height: this.height,
       staffSpace: this.staffSpace(),
       svg: this.out.join(''),
+      firstLine: this.firstLine(),
       notes: this.noteBoxes(),
       systems: this.systems.map(toSystem),
     };
@@ -164,11 +167,30 @@ class PageReader {
     // A box inside a dropped accidental must still be found, so the kind goes on the stack either way.
     this.open.push({ name: tag.name, kind: isBox ? `${kind} box` : kind, dropped, uid });
     if (!dropped && this.open.length > 1) this.out.push(`<${tag.name}${safeAttributes(attributes, uid)}>`);
+    if (kind === 'system' && !isBox && !dropped) {
+      this.firstSystem ??= { from: this.out.length - 1, to: 0, around: this.translation() };
+    }
   }
 
   private leave() {
     const element = this.open.pop()!;
     if (!element.dropped && this.open.length > 0) this.out.push(`</${element.name}>`);
+    if (element.kind === 'system' && this.firstSystem?.to === 0) this.firstSystem.to = this.out.length;
+  }
+
+  private translation = () => `translate(${this.margin.x}, ${this.margin.y})`;
+
+  /** Glyph definitions, then the system in its place; cut to its own height. */
+  private firstLine(): string {
+    const system = this.systems[0];
+    if (!system || !this.firstSystem) return '';
+    const { from, to, around } = this.firstSystem;
+    const defs = /<defs.*?<\/defs>/s.exec(this.out.slice(0, from).join(''))?.[0] ?? '';
+    const room = 2.5 * (system.bottom - system.top);
+    const top = Math.max(0, system.top - room * 0.5);
+    const height = system.bottom - system.top + room;
+    const body = `<g transform="${around}">${this.out.slice(from, to).join('')}</g>`;
+    return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 ${top} ${this.width} ${height}" stroke="#1a1512" fill="#1a1512">${defs}${body}</svg>`;
   }
 
   private readSize(attributes: Readonly<Record<string, string>>) {

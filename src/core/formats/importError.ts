@@ -15,6 +15,9 @@ export type ImportError =
   | { readonly code: 'abc'; readonly line: number; readonly detail: string }
   | { readonly code: 'mei'; readonly detail: string }
   | { readonly code: 'edition'; readonly place: string; readonly detail: string }
+  | { readonly code: 'anotherPiece'; readonly share: number }
+  | { readonly code: 'changedMeanwhile' }
+  | { readonly code: 'unknownPiece' }
   | { readonly code: 'noNotes' }
   | { readonly code: 'percussion'; readonly measure: string; readonly voice: string; readonly line: number }
   | { readonly code: 'divisions'; readonly measure: string; readonly line: number; readonly value: string }

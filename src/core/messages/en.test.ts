@@ -28,6 +28,7 @@ const SAMPLE = {
   wanted: 3,
   place: 'notes[4]',
   fret: 2,
+  share: 0.1,
   from: 'abc',
   hasQuarters: 5,
   wantsQuarters: 4,

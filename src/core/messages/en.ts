@@ -38,6 +38,11 @@ export const IMPORT_ERRORS: Texts<ImportError> = {
   mei: (e) => `The MEI file cannot be read: ${e.detail}; export it again, or export the piece as MusicXML.`,
   edition: (e) =>
     `The edition cannot be read: ${e.place}, ${e.detail}; export it again from the desk where it was made.`,
+  anotherPiece: (e) =>
+    `Only ${Math.round(e.share * 100)} % of the notes on the desk are in this file, so it seems to be another piece; choose the newer file of this one, or import it on the shelf.`,
+  changedMeanwhile: () =>
+    'The piece got another version while this file was read; nothing was changed, choose the file again.',
+  unknownPiece: () => 'This piece is not on your shelf; choose one that is.',
   noNotes: () => 'There is no pitched note in the score; choose a file with music in it.',
   percussion: (e) =>
     `Bar ${e.measure}, voice ${e.voice} (line ${e.line}) has a note without pitch, as percussion has; export the guitar part alone.`,

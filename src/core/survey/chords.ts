@@ -36,8 +36,6 @@ export interface Chord {
 const ON_BEAT = 1.5;
 const IN_BASS = 1.6;
 const AT_START = 1.4;
-/** The bass is what lies so near to the lowest note of the bar. */
-const BASS_SEMITONES = 2;
 
 /** What a missing tone of the template and a note outside it cost, against weight that fits. From memory. */
 const OUTSIDE = 0.9;
@@ -97,7 +95,7 @@ function weightsOf(score: Score, notes: readonly ScoreNote[], start: number, end
     const from = Math.max(start, note.onsetTicks);
     const to = Math.min(end, note.onsetTicks + note.durationTicks);
     const onBeat = (from - start) % score.ticksPerQuarter === 0;
-    const lowest = note.soundingMidi <= lowestMidi + BASS_SEMITONES;
+    const lowest = note.soundingMidi === lowestMidi;
     const weight =
       ((to - from) / score.ticksPerQuarter) *
       (onBeat ? ON_BEAT : 1) *

@@ -62,6 +62,6 @@ function secondaryDominant(chord: Chord, degree: number, key: KeyArea): string |
     key.mode === 'major'
       ? { 2: 'ii', 4: 'iii', 5: 'IV', 7: 'V', 9: 'vi' }
       : { 3: 'III', 5: 'iv', 7: 'V', 8: 'VI', 10: 'VII' };
-  const name = (inKey as Readonly<Record<number, string>>)[target];
+  const name = (inKey as unknown as Readonly<Record<number, string>>)[target];
   return name ? `V7/${name}` : null;
 }

@@ -36,7 +36,7 @@ describe('the chord of a bar', () => {
     [[45, 50, 57, 62, 65], 'Dm/A'],
   ])('%j is %s', (midis, name) => expect(nameOf(chordXml(midis))).toBe(name));
   it('a broken chord with a passing note keeps its name', () =>
-    expect(nameOf(lineXml([48, 52, 55, 53, 52, 55, 60, 59], 1))).toBe('C'));
+    expect(nameOf(lineXml([48, 52, 55, 53, 52, 55, 60, 55], 1))).toBe('C'));
   it('one pitch alone is no chord', () => expect(nameOf(lineXml([60, 60]))).toBeNull());
   it('names are read back', () => {
     for (const name of ['C', 'F#m7', 'Bbmaj7', 'C#dim', 'E7/G#']) {

@@ -1,12 +1,22 @@
 /** The state of the desk: what is shown of one edition, and everything a teacher can do to it. */
 import {
   applyOperations,
-  type Attribute,
   type Gesture,
   invertOperations,
   type Operation,
   setAttribute,
 } from '$core/fingering/edition/operation';
+import type { Attribute, InkAttribute, Value, ValueOf } from '$core/fingering/edition/attributes';
+import {
+  correctionsOf,
+  inkOf,
+  isCorrection,
+  listRegisters,
+  NO_REGISTERS,
+  type Register,
+  type Registers,
+  scoreCorrectionsKey,
+} from '$core/fingering/edition/registers';
 import { type Ink, type InkMarks, NO_INK } from '$core/fingering/ink';
 import type { Finding, FingeringPlan, NoteChoices, PlannedNote } from '$core/fingering/plan';
 import type { Role } from '$core/fingering/problem';
@@ -16,17 +26,13 @@ import type { EngravedPage } from '$core/engraving/page';
 import { placeMarks, type PlacedMark } from '$core/engraving/placeMarks';
 import type { ImportError } from '$core/formats/importError';
 import type { ExportKind } from '$core/formats/musicxml/exportFingered';
+import { importErrorText } from '$core/messages/en';
 import type { Score } from '$core/score/model';
+import type { DocumentInput, Roles } from '$workers/prepare';
 import type { PlannerAnswer } from '$workers/protocol';
 import { Saver } from './saver.svelte';
-import { openInWorkers, type WorkerBridge } from './workers';
-
-export interface DeskOpening {
-  readonly editionId: string;
-  readonly history: readonly Gesture[];
-  readonly headSeq: number;
-  readonly source: Uint8Array;
-}
+import { type DeskDocument, type DeskOpening, fetchDocument, fetchPage, fetchPlan } from './stored';
+import { connectWorkers, type WorkerBridge } from './workers';
 
 /** How long after the last selection its prices are asked for: holding an arrow key asks once. */
 const PRICES_AFTER_MS = 25;
@@ -35,7 +41,7 @@ export class Desk {
   page = $state.raw<EngravedPage | null>(null);
   score = $state.raw<Score | null>(null);
   plan = $state.raw<FingeringPlan | null>(null);
-  ink = $state.raw<Ink>(new Map());
+  registers = $state.raw<Registers>(NO_REGISTERS);
   choices = $state.raw<NoteChoices | null>(null);
   refusal = $state.raw<ImportError | null>(null);
   /** The last thing that could not be done, for the person at the desk; empty when all went well. */
@@ -50,9 +56,16 @@ export class Desk {
   private undone = $state.raw<readonly Gesture[]>([]);
   private operation = 0;
   private workers: WorkerBridge | null = null;
+  private document: DeskDocument | null = null;
+  /** The corrections that the planner and the page were last asked for. */
+  private readKey = '';
   private pricesTimer: ReturnType<typeof setTimeout> | null = null;
   private exportWaiting: ((bytes: Uint8Array) => void) | null = null;
 
+  readonly ink: Ink = $derived(inkOf(this.registers));
+  readonly corrections: readonly Register[] = $derived(
+    listRegisters(this.registers).filter(({ attribute }) => isCorrection(attribute)),
+  );
   readonly marks: readonly Mark[] = $derived(
     this.score && this.plan ? marksOf(this.score, this.plan, this.ink, this.roles) : [],
   );
@@ -63,23 +76,48 @@ export class Desk {
   readonly canUndo = $derived(this.done.length > 0);
   readonly canRedo = $derived(this.undone.length > 0);
 
-  constructor(opening: DeskOpening) {
-    this.saver = new Saver(opening.editionId, opening.history, opening.headSeq, (ink, refused) => {
-      this.setInk(ink);
+  /** @param withPage false for a view that shows no score: nothing is engraved then */
+  constructor(
+    private readonly opening: DeskOpening,
+    private readonly withPage = true,
+  ) {
+    const { piece, history, headSeq } = opening;
+    this.saver = new Saver(piece.editionId, history, headSeq, (registers, refused) => {
+      this.setRegisters(registers);
       if (refused.length > 0)
         this.notice = 'Someone else changed the same notes; your last marks there were not kept.';
     });
-    void this.open(opening.source);
+    void this.open();
   }
 
-  private async open(source: Uint8Array) {
-    this.ink = await this.saver.open();
-    this.workers = openInWorkers(
-      source,
-      (answer) => (this.page = answer.page),
+  /** The stored page and plan are shown at once; the planner follows and answers the first question. */
+  private async open() {
+    const [registers, stored, plan] = await Promise.all([
+      this.saver.open(),
+      this.withPage || this.opening.stored.page ? fetchPage(this.opening) : null,
+      fetchPlan(this.opening),
+    ]);
+    this.registers = registers;
+    this.readKey = scoreCorrectionsKey(registers);
+    const unsent = this.saver.unsentCount > 0;
+    if (stored && !unsent) {
+      this.take(stored.score, stored.roles);
+      this.page = stored.page;
+      if (plan) this.show(plan);
+    }
+    try {
+      this.document = await fetchDocument(this.opening);
+    } catch (error) {
+      this.notice = error instanceof Error ? error.message : String(error);
+      return;
+    }
+    this.workers = connectWorkers(
+      (answer) => {
+        if (answer.page && answer.operation >= this.operation) this.page = answer.page;
+      },
       (answer) => this.hear(answer),
     );
-    this.workers.plan({ kind: 'open', generation: this.workers.generation, source, ink: [...this.ink] });
+    this.read(this.page !== null);
   }
 
   close(): void {
@@ -88,22 +126,29 @@ export class Desk {
     this.workers?.close();
   }
 
+  /** Asks both workers to read the document under the corrections as they are now. */
+  private read(pageIsThere: boolean) {
+    if (!this.workers || !this.document) return;
+    const tagged = { generation: this.workers.generation, operation: this.operation };
+    const input: DocumentInput = { ...this.document, registers: [...this.registers] };
+    this.workers.plan({ kind: 'open', ...tagged, input });
+    if (this.withPage && !pageIsThere) this.workers.engrave({ ...tagged, input });
+  }
+
   private hear(answer: PlannerAnswer) {
     switch (answer.kind) {
       case 'opened':
-        this.roles = new Map(answer.roles);
-        this.score = answer.score;
+        this.take(answer.score, answer.roles);
         break;
       case 'refused':
-        this.refusal = answer.error;
         this.busy = false;
+        if (this.done.length > 0) this.takeBack(answer.error);
+        else this.refusal = answer.error;
         break;
       case 'planned':
         if (answer.operation < this.operation) return;
-        this.plan = answer.plan;
         this.planMs = answer.planMs;
-        this.busy = false;
-        this.selectedUid ??= answer.plan.notes[0]?.uid ?? null;
+        this.show(answer.plan);
         this.askPrices();
         break;
       case 'prices':
@@ -114,6 +159,24 @@ export class Desk {
         this.exportWaiting?.(answer.bytes);
         this.exportWaiting = null;
     }
+  }
+
+  private take(score: Score, roles: Roles) {
+    this.roles = new Map(roles);
+    this.score = score;
+  }
+
+  private show(plan: FingeringPlan) {
+    this.plan = plan;
+    this.busy = false;
+    this.selectedUid ??= plan.notes[0]?.uid ?? null;
+  }
+
+  /** A correction under which the score cannot be read is undone, and said so. */
+  private takeBack(error: ImportError) {
+    this.undo();
+    this.undone = this.undone.slice(0, -1);
+    this.notice = `The correction was taken back. ${importErrorText(error)}`;
   }
 
   // --- Moving about -------------------------------------------------------------------------------------------
@@ -173,18 +236,14 @@ export class Desk {
 
   // --- Deciding -----------------------------------------------------------------------------------------------
 
-  setFinger = (finger: number) => this.set('finger', finger);
-  setString = (string: number) => this.set('string', string);
-  setPluck = (pluck: InkMarks['pluck']) => this.set('pluck', pluck);
+  setFinger = (finger: number) => this.setInk('finger', finger);
+  setString = (string: number) => this.setInk('string', string);
+  setPluck = (pluck: InkMarks['pluck']) => this.setInk('pluck', pluck);
 
   /** Finger and string of one choice in the list. */
   choose(finger: number, string: number): void {
     const uid = this.selectedUid;
-    if (uid)
-      this.decide([
-        setAttribute(this.ink, uid, 'finger', finger),
-        setAttribute(this.ink, uid, 'string', string),
-      ]);
+    if (uid) this.decide([this.change(uid, 'finger', finger), this.change(uid, 'string', string)]);
   }
 
   /** Inks the selected note as it stands. */
@@ -192,9 +251,9 @@ export class Desk {
     const note = this.selected;
     if (!note || note.string === null) return;
     this.decide([
-      setAttribute(this.ink, note.uid, 'finger', note.finger),
-      setAttribute(this.ink, note.uid, 'string', note.string),
-      setAttribute(this.ink, note.uid, 'pluck', note.pluck ?? this.inkOf(note.uid).pluck),
+      this.change(note.uid, 'finger', note.finger),
+      this.change(note.uid, 'string', note.string),
+      this.change(note.uid, 'pluck', note.pluck ?? this.inkOf(note.uid).pluck),
     ]);
   }
 
@@ -203,17 +262,28 @@ export class Desk {
     const uid = this.selectedUid;
     if (!uid) return;
     this.decide(
-      (['finger', 'string', 'pluck'] as const).map((attribute) =>
-        setAttribute(this.ink, uid, attribute, null),
-      ),
+      (['finger', 'string', 'pluck'] as const).map((attribute) => this.change(uid, attribute, null)),
     );
   }
 
   inkOf = (uid: string): InkMarks => this.ink.get(uid) ?? NO_INK;
 
-  private set<A extends Attribute>(attribute: A, value: InkMarks[A]): void {
-    const uid = this.selectedUid;
-    if (uid) this.decide([setAttribute(this.ink, uid, attribute, value)]);
+  /** Sets anything of a note, a bar or the piece; null takes it back. */
+  set<A extends Attribute>(target: string, attribute: A, value: ValueOf<A>): void {
+    this.decide([this.change(target, attribute, value)]);
+  }
+
+  /** Takes one correction back. */
+  clear({ target, attribute }: Pick<Register, 'target' | 'attribute'>): void {
+    this.decide([this.change(target, attribute, null)]);
+  }
+
+  private change<A extends Attribute>(target: string, attribute: A, value: ValueOf<A>) {
+    return setAttribute(this.registers, target, attribute, value);
+  }
+
+  private setInk<A extends InkAttribute>(attribute: A, value: ValueOf<A>): void {
+    if (this.selectedUid) this.set(this.selectedUid, attribute, value);
   }
 
   private decide(changes: readonly (Operation | null)[]): void {
@@ -231,7 +301,7 @@ export class Desk {
     this.done = this.done.slice(0, -1);
     if (!this.apply({ id: crypto.randomUUID(), operations: invertOperations(gesture.operations) })) return;
     this.undone = [...this.undone, gesture];
-    this.select(gesture.operations[0]!.noteUid);
+    this.select(gesture.operations[0]!.target);
   }
 
   redo(): void {
@@ -241,30 +311,46 @@ export class Desk {
     const again = { ...gesture, id: crypto.randomUUID() };
     if (!this.apply(again)) return;
     this.done = [...this.done, again];
-    this.select(gesture.operations[0]!.noteUid);
+    this.select(gesture.operations[0]!.target);
   }
 
   /** Applies a gesture here, keeps it for the server and plans anew. False when its values are no longer there. */
   private apply(gesture: Gesture): boolean {
-    const result = applyOperations(this.ink, gesture.operations);
+    const result = applyOperations(this.registers, gesture.operations);
     if (result.kind === 'conflict') {
       this.notice = 'These marks have been changed since; nothing was done.';
       return false;
     }
     this.notice = '';
-    this.setInk(result.ink);
+    this.setRegisters(result.registers);
     void this.saver.add(gesture);
     return true;
   }
 
-  private setInk(ink: Ink) {
-    this.ink = ink;
+  private setRegisters(registers: Registers) {
+    this.registers = registers;
     this.operation++;
     this.choices = null;
-    if (this.workers) {
+    const key = scoreCorrectionsKey(registers);
+    if (key !== this.readKey) {
+      this.readKey = key;
+      this.read(false);
+    } else if (this.workers) {
       const { generation } = this.workers;
-      this.workers.plan({ kind: 'apply', generation, operation: this.operation, ink: [...ink] });
+      this.workers.plan({
+        kind: 'apply',
+        generation,
+        operation: this.operation,
+        ink: [...inkOf(registers)],
+      });
     }
+  }
+
+  valueOf = (target: string, attribute: Attribute): Value =>
+    this.registers.get(`${target} ${attribute}`) ?? null;
+
+  get scoreCorrections() {
+    return correctionsOf(this.registers);
   }
 
   private askPrices() {

@@ -3,7 +3,7 @@
  * has acknowledged is committed there; everything else is sent again, also after the tab was closed.
  */
 import { type Gesture, replay } from '$core/fingering/edition/operation';
-import type { Ink } from '$core/fingering/ink';
+import type { Registers } from '$core/fingering/edition/registers';
 import { appendAnswerSchema, type AppendReply, type AppendRequest } from '$lib/appendProtocol';
 import { forgetUnsent, keepUnsent, listUnsent } from './unsent';
 
@@ -28,19 +28,19 @@ export class Saver {
     private readonly editionId: string,
     history: readonly Gesture[],
     private seenSeq: number,
-    /** Told when gestures from elsewhere changed the ink, with those of one's own that no longer fit. */
-    private readonly onRebase: (ink: Ink, refused: readonly Gesture[]) => void,
+    /** Told when gestures from elsewhere changed the edition, with those of one's own that no longer fit. */
+    private readonly onRebase: (registers: Registers, refused: readonly Gesture[]) => void,
   ) {
     this.confirmed = [...history];
   }
 
-  /** The ink of the history and of what an earlier visit could not send. */
-  async open(): Promise<Ink> {
+  /** The state of the history and of what an earlier visit could not send. */
+  async open(): Promise<Registers> {
     this.unsent = [...(await listUnsent(this.editionId))];
-    const { ink, refused } = replay([...this.confirmed, ...this.unsent]);
+    const { registers, refused } = replay([...this.confirmed, ...this.unsent]);
     await this.drop(refused);
     if (this.unsent.length > 0) void this.flush();
-    return ink;
+    return registers;
   }
 
   async add(gesture: Gesture): Promise<void> {
@@ -114,9 +114,9 @@ export class Saver {
     const arrived = this.unsent.filter((gesture) => known.has(gesture.id));
     this.unsent = this.unsent.filter((gesture) => !known.has(gesture.id));
     await forgetUnsent(this.editionId, new Set(arrived.map((gesture) => gesture.id)));
-    const { ink, refused } = replay([...this.confirmed, ...this.unsent]);
+    const { registers, refused } = replay([...this.confirmed, ...this.unsent]);
     await this.drop(refused);
-    this.onRebase(ink, refused);
+    this.onRebase(registers, refused);
   }
 
   private async drop(refused: readonly Gesture[]) {

@@ -7,7 +7,9 @@ const press = (key: string, held: { ctrl?: boolean; shift?: boolean; alt?: boole
 
 describe('the keys of the desk', () => {
   it('name one thing each', () => {
-    const all = SHORTCUTS.flatMap((row) => row.keys.map((key) => `${row.command ? 'command ' : ''}${key}`));
+    const all = SHORTCUTS.flatMap((row) =>
+      row.keys.map((key) => `${row.command ? 'command ' : ''}${row.alt ? 'alt ' : ''}${key}`),
+    );
     expect(new Set(all).size).toBe(all.length);
   });
   it('set fingers, strings and letters by one key', () => {
@@ -18,6 +20,14 @@ describe('the keys of the desk', () => {
       'strings 1 to 6',
       'right-hand finger',
     ]);
+  });
+  it('correct by Alt and arrows, and by one key each', () => {
+    expect([
+      press('ArrowUp', { alt: true }),
+      press('ArrowLeft', { alt: true }),
+      press('-'),
+      press('k'),
+    ]).toEqual(['pitch by a semitone', 'shorter, longer', 'tie to the next note, or not', 'must ring']);
   });
   it('tell Ctrl y (redo) from y (sixth string), and leave foreign combinations alone', () => {
     expect(press('y', { ctrl: true })).toBe('redo');

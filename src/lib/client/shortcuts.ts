@@ -1,4 +1,13 @@
 /** The desk's keys as rows: the handler, the help and the tests read the same list. */
+import {
+  correctLength,
+  correctPitch,
+  correctTie,
+  correctVoice,
+  flipOctave,
+  toggleMustRing,
+  toggleStaccato,
+} from './correct';
 import type { Desk } from './desk.svelte';
 
 export interface Shortcut {
@@ -6,6 +15,9 @@ export interface Shortcut {
   /** With Ctrl or ⌘. */
   readonly command?: boolean;
   readonly shift?: boolean;
+  readonly alt?: boolean;
+  /** Under which heading the help lists it. */
+  readonly corrects?: boolean;
   readonly shown: string;
   readonly does: string;
   readonly run: (desk: Desk, key: string) => void;
@@ -62,6 +74,27 @@ export const SHORTCUTS: readonly Shortcut[] = [
     does: 'redo',
     run: (desk) => desk.redo(),
   },
+  {
+    keys: ['ArrowUp', 'ArrowDown'],
+    alt: true,
+    corrects: true,
+    shown: 'Alt ↑ ↓',
+    does: 'pitch by a semitone',
+    run: (desk, key) => correctPitch(desk, key === 'ArrowUp' ? 1 : -1),
+  },
+  {
+    keys: ['ArrowLeft', 'ArrowRight'],
+    alt: true,
+    corrects: true,
+    shown: 'Alt ← →',
+    does: 'shorter, longer',
+    run: (desk, key) => correctLength(desk, key === 'ArrowRight' ? 1 : -1),
+  },
+  { keys: ['-'], corrects: true, shown: '-', does: 'tie to the next note, or not', run: correctTie },
+  { keys: ['v'], corrects: true, shown: 'v', does: 'next voice', run: correctVoice },
+  { keys: ['k'], corrects: true, shown: 'k', does: 'must ring', run: toggleMustRing },
+  { keys: ['.'], corrects: true, shown: '.', does: 'staccato', run: toggleStaccato },
+  { keys: ['o'], corrects: true, shown: 'o', does: 'octave of the whole file', run: flipOctave },
 ];
 
 export interface KeyPress {
@@ -74,13 +107,13 @@ export interface KeyPress {
 
 /** The row that a key press asks for, or null. */
 export function maybeShortcut(press: KeyPress): Shortcut | null {
-  if (press.altKey) return null;
   const command = press.ctrlKey || press.metaKey;
   return (
     SHORTCUTS.find(
       (row) =>
         row.keys.includes(press.key) &&
         !!row.command === command &&
+        !!row.alt === press.altKey &&
         (!!row.shift === press.shiftKey || !isLetter(press.key)),
     ) ?? null
   );

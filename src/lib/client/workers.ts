@@ -1,4 +1,4 @@
-/** The desk's two workers, made once for the tab: the engraver's module is large and stays loaded. */
+/** The desk's two workers, made once for the tab. The engraver's module is large: it is loaded when it is needed. */
 import EngraverWorker from '$workers/engraver.worker?worker';
 import PlannerWorker from '$workers/planner.worker?worker';
 import type { EngraverAnswer, EngraverRequest, PlannerAnswer, PlannerRequest } from '$workers/protocol';
@@ -10,36 +10,35 @@ let lastGeneration = 0;
 export interface WorkerBridge {
   readonly generation: number;
   readonly plan: (request: PlannerRequest) => void;
+  readonly engrave: (request: EngraverRequest) => void;
   readonly close: () => void;
 }
 
-/** Opens a piece in both workers; answers of other generations are dropped here. */
-export function openInWorkers(
-  source: Uint8Array,
+/** Connects an opened piece to both workers; answers of other generations are dropped here. */
+export function connectWorkers(
   onPage: (answer: EngraverAnswer) => void,
   onAnswer: (answer: PlannerAnswer) => void,
 ): WorkerBridge {
   const generation = ++lastGeneration;
-  const engraving = (engraver ??= new EngraverWorker());
   const planning = (planner ??= new PlannerWorker());
   const hearPage = ({ data }: MessageEvent<EngraverAnswer>) => data.generation === generation && onPage(data);
   const hearPlan = ({ data }: MessageEvent<PlannerAnswer>) =>
     data.generation === generation && onAnswer(data);
-  engraving.addEventListener('message', hearPage);
   planning.addEventListener('message', hearPlan);
-  engraving.postMessage({ generation, source } satisfies EngraverRequest);
+  let listening = false;
   return {
     generation,
     plan: (request) => planning.postMessage(request),
+    engrave: (request) => {
+      const engraving = (engraver ??= new EngraverWorker());
+      if (!listening) engraving.addEventListener('message', hearPage);
+      listening = true;
+      engraving.postMessage(request);
+    },
     close: () => {
       planning.postMessage({ kind: 'close', generation } satisfies PlannerRequest);
-      engraving.removeEventListener('message', hearPage);
       planning.removeEventListener('message', hearPlan);
+      engraver?.removeEventListener('message', hearPage);
     },
   };
-}
-
-/** Loads the engraver ahead of time, from the shelf. */
-export function warmUp(): void {
-  engraver ??= new EngraverWorker();
 }

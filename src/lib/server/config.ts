@@ -4,12 +4,15 @@ import { z } from 'zod';
 const schema = z.object({
   OCULON_DATABASE_URL: z.string().min(1),
   OCULON_DEMO: z.enum(['0', '1']).default('0'),
+  OCULON_THREAD: z.string().optional(),
 });
 
 export interface Config {
   readonly databaseUrl: string;
   /** Shows the demo's credentials and signs the first visitor in. Never set it where others can reach the server. */
   readonly demo: boolean;
+  /** The built worker thread; null where heavy work is done in place. */
+  readonly threadPath: string | null;
 }
 
 let known: Config | null = null;
@@ -18,7 +21,11 @@ let known: Config | null = null;
 export function config(): Config {
   if (!known) {
     const env = schema.parse(process.env);
-    known = { databaseUrl: env.OCULON_DATABASE_URL, demo: env.OCULON_DEMO === '1' };
+    known = {
+      databaseUrl: env.OCULON_DATABASE_URL,
+      demo: env.OCULON_DEMO === '1',
+      threadPath: env.OCULON_THREAD ?? null,
+    };
   }
   return known;
 }

@@ -1,11 +1,11 @@
 import { withTransaction } from '$lib/server/db';
 import { listPieces } from '$lib/server/repositories/pieces';
+import { prepareLater } from '$lib/server/useCases/prepare';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ locals }) => {
   const visitor = locals.visitor!;
-  return {
-    visitor: { studioName: visitor.studioName, displayName: visitor.displayName },
-    pieces: await withTransaction(visitor.studioId, listPieces),
-  };
+  const pieces = await withTransaction(visitor.studioId, listPieces);
+  for (const piece of pieces) if (!piece.pageReady || !piece.plan) prepareLater(visitor.studioId, piece);
+  return { visitor: { studioName: visitor.studioName, displayName: visitor.displayName }, pieces };
 };

@@ -6,14 +6,15 @@
   import Rosette from '$lib/components/Rosette.svelte';
   import PieceCard from '$lib/components/shelf/PieceCard.svelte';
   import ImportResults from '$lib/components/shelf/ImportResults.svelte';
-  import { importFiles, type ImportResult } from '$lib/components/shelf/importFiles';
-  import { warmUp } from '$lib/client/workers';
+  import { importFile, importFiles, type ImportResult } from '$lib/components/shelf/importFiles';
 
   let { data } = $props();
   let query = $state('');
   let over = $state(0);
   let importing = $state(false);
-  let results = $state<readonly ImportResult[]>([]);
+  let results = $state.raw<readonly ImportResult[]>([]);
+  let expected = $state(0);
+  let stopper: AbortController | null = null;
   let picker: HTMLInputElement;
 
   const shown = $derived(
@@ -21,20 +22,37 @@
   );
 
   async function take(files: readonly File[]) {
-    if (files.length === 0) return;
+    if (files.length === 0 || importing) return;
     importing = true;
-    results = await importFiles(files);
+    expected = files.length;
+    results = [];
+    stopper = new AbortController();
+    await importFiles(files, stopper.signal, (result) => (results = [...results, result]));
     importing = false;
     await invalidateAll();
   }
+
+  async function takePart(file: File, part: number) {
+    results = [...results, await importFile(file, { part })];
+    await invalidateAll();
+  }
+
+  /** While pages and plans are made, the shelf looks again until all are there. */
+  const unready = $derived(data.pieces.filter((piece) => !piece.pageReady || !piece.plan).length);
+  const LOOK_AGAIN_MS = 1500;
+  let timesLooked = 0;
+  onMount(() => {
+    const timer = setInterval(() => {
+      if (unready > 0 && ++timesLooked < 400) void invalidateAll();
+    }, LOOK_AGAIN_MS);
+    return () => clearInterval(timer);
+  });
 
   function drop(event: DragEvent) {
     event.preventDefault();
     over = 0;
     void take([...(event.dataTransfer?.files ?? [])]);
   }
-
-  onMount(warmUp);
 </script>
 
 <svelte:head><title>Shelf · Oculon</title></svelte:head>
@@ -72,7 +90,7 @@
       bind:this={picker}
       type="file"
       multiple
-      accept=".musicxml,.xml,.mxl"
+      accept=".musicxml,.xml,.mxl,.mei,.abc,.json"
       class="hidden"
       aria-label="Score files"
       onchange={(event) => {
@@ -82,14 +100,27 @@
     />
   </div>
 
-  <ImportResults {results} dismiss={() => (results = [])} />
+  <ImportResults
+    {results}
+    {expected}
+    busy={importing}
+    cancel={() => stopper?.abort()}
+    dismiss={() => (results = [])}
+    importPart={(file, part) => void takePart(file, part)}
+  />
+  {#if unready > 0}
+    <p class="mb-4 text-sm" role="status">
+      Engraving and planning in the background: {unready}
+      {unready === 1 ? 'piece' : 'pieces'} to go.
+    </p>
+  {/if}
 
   {#if data.pieces.length === 0}
     <div class="rounded-box border-base-300 border border-dashed p-12 text-center">
       <p class="font-serif text-2xl">The shelf is empty.</p>
       <p class="mt-2">
-        Drop a MusicXML file anywhere on this page. Its bytes are kept as they are; a fingering is proposed at
-        once.
+        Drop a MusicXML, MEI or ABC file anywhere on this page. It is kept as it is; a fingering is proposed
+        at once.
       </p>
     </div>
   {:else if shown.length === 0}
@@ -101,7 +132,9 @@
       {/each}
     </ul>
   {/if}
-  <p class="mt-8 text-center text-sm">Drop .musicxml, .xml or .mxl files anywhere on this page.</p>
+  <p class="mt-8 text-center text-sm">
+    Drop .musicxml, .xml, .mxl, .mei or .abc files, or editions of Oculon, anywhere on this page.
+  </p>
 </main>
 
 {#if over > 0}

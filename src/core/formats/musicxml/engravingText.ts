@@ -8,7 +8,7 @@ import { correctionSplices, placeBefore } from './correctionSplices';
 import type { ScoreDocument } from './readScore';
 import { uidsOf } from './readEvents';
 import type { Splice } from './splice';
-import { childNamed, childrenNamed, childText, descendants, type XmlElement } from './xmlTree';
+import { childNamed, childrenNamed, childText, type XmlElement } from './xmlTree';
 
 export interface EngravingText {
   readonly splices: readonly Splice[];

@@ -1,6 +1,8 @@
 /** The imported file with a plan in it. */
 import { barreLabel } from '../../fingering/marks/barreLabel';
 import type { FingeringPlan } from '../../fingering/plan';
+import { type Corrections, NO_CORRECTIONS } from '../../score/corrections';
+import { correctionSplices } from './correctionSplices';
 import { type MusicXmlText, writeMusicXmlBytes, zipScore } from './bytes';
 import type { ScoreDocument } from './readScore';
 import { applySplices } from './splice';
@@ -8,8 +10,13 @@ import { fingeringSplices, type NoteFingering } from './writeFingering';
 
 export type ExportKind = 'musicxml' | 'mxl';
 
-/** The document's text with the plan's fingering inserted. */
-export function fingeredText(source: MusicXmlText, document: ScoreDocument, plan: FingeringPlan): string {
+/** The document's text with the plan's fingering inserted, and the notes corrected where the teacher did so. */
+export function fingeredText(
+  source: MusicXmlText,
+  document: ScoreDocument,
+  plan: FingeringPlan,
+  corrections: Corrections = NO_CORRECTIONS,
+): string {
   const fingering = new Map<string, NoteFingering>();
   for (const { uid, finger, string, fret, pluck } of plan.notes) {
     if (finger !== null && string !== null && fret !== null)
@@ -20,7 +27,8 @@ export function fingeredText(source: MusicXmlText, document: ScoreDocument, plan
     toUid: barre.toUid,
     label: barreLabel(barre),
   }));
-  return applySplices(source.text, fingeringSplices(document, fingering, barres));
+  const corrected = correctionSplices(document, corrections.notes).splices;
+  return applySplices(source.text, [...corrected, ...fingeringSplices(document, fingering, barres)]);
 }
 
 /** As a file of the wanted kind; a compressed source keeps the rest of its archive. */
@@ -29,8 +37,9 @@ export function exportFingered(
   document: ScoreDocument,
   plan: FingeringPlan,
   kind: ExportKind,
+  corrections: Corrections = NO_CORRECTIONS,
 ): Uint8Array {
-  const text = fingeredText(source, document, plan);
+  const text = fingeredText(source, document, plan, corrections);
   if (kind === 'mxl' && source.archive) return writeMusicXmlBytes(source, text);
   const plain = writeMusicXmlBytes({ ...source, archive: null }, text);
   return kind === 'mxl' ? zipScore(plain) : plain;

@@ -9,11 +9,11 @@ export interface Splice {
 }
 
 /**
- * Applies splices. Several at one offset go in the order given.
+ * Applies splices. Several at one offset go in the order given, insertions before what is removed there.
  * @throws RangeError when two of them overlap
  */
 export function applySplices(text: string, splices: readonly Splice[]): string {
-  const ordered = [...splices].sort((a, b) => a.at - b.at);
+  const ordered = [...splices].sort((a, b) => a.at - b.at || Number(a.remove > 0) - Number(b.remove > 0));
   const pieces: string[] = [];
   let position = 0;
   for (const splice of ordered) {

@@ -130,7 +130,7 @@ function noteXml(event: WrittenEvent, k: number | null, duration: number, voice:
 /** Control characters, which XML does not allow, go. */
 export const escapeText = (text: string): string =>
   text
-    // eslint-disable-next-line no-control-regex -- these are the ones that XML forbids
+
     .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
     .replace(/&/g, '&amp;')
     .replace(/</g, '&lt;')

@@ -6,9 +6,12 @@
   import Keyboard from '@lucide/svelte/icons/keyboard';
   import Rosette from '$lib/components/Rosette.svelte';
   import { pitchName } from '$core/music/pitch';
-  import { assumptionText, importErrorText } from '$core/messages/en';
+  import { importErrorText } from '$core/messages/en';
   import type { ExportKind } from '$core/formats/musicxml/exportFingered';
-  import { Desk, type DeskOpening } from '$lib/client/desk.svelte';
+  import { Desk } from '$lib/client/desk.svelte';
+  import type { DeskOpening } from '$lib/client/stored';
+  import { correctedNotes, noticedBars } from './corrections';
+  import ScorePanel from './ScorePanel.svelte';
   import { maybeShortcut } from '$lib/client/shortcuts';
   import FindingsPanel from './FindingsPanel.svelte';
   import KeyHelp from './KeyHelp.svelte';
@@ -28,6 +31,9 @@
   onDestroy(() => desk.close());
 
   let help = $state(false);
+  let tab = $state<'note' | 'score'>('note');
+  const corrected = $derived(correctedNotes(desk.corrections));
+  const noticed = $derived(desk.score ? noticedBars(desk.score) : new Set<string>());
 
   const conflicts = $derived(
     new Set(desk.findings.filter((f) => /unplayable|Contradicts/.test(f.code)).flatMap((f) => f.uids)),
@@ -127,6 +133,8 @@
             marks={desk.placed}
             selectedUid={desk.selectedUid}
             {conflicts}
+            {corrected}
+            {noticed}
             describe={(uid) => `${nameOf(uid)}, bar ${desk.barOf(uid)}`}
             select={(uid) => desk.select(uid)}
           />
@@ -143,7 +151,26 @@
       {#if desk.notice}
         <p role="alert" class="text-warning text-sm">{desk.notice}</p>
       {/if}
-      {#if desk.selected}
+      <div role="tablist" class="tabs tabs-border" aria-label="Side panel">
+        {#each [['note', 'Note'], ['score', 'Score']] as const as [id, name] (id)}
+          <button
+            role="tab"
+            class="tab text-base-content!"
+            class:tab-active={tab === id}
+            aria-selected={tab === id}
+            onclick={() => (tab = id)}
+          >
+            {name}
+            {#if id === 'score' && (noticed.size > 0 || desk.score?.notices.length)}
+              <span class="text-warning ml-1 font-semibold" title="Something was noticed in the file">!</span>
+            {/if}
+          </button>
+        {/each}
+        <a class="tab text-base-content! ml-auto" href="/survey/{opening.piece.id}">Survey</a>
+      </div>
+      {#if tab === 'score' && desk.score}
+        <ScorePanel {desk} score={desk.score} {opening} />
+      {:else if desk.selected}
         <NotePanel
           note={desk.selected}
           name={nameOf(desk.selected.uid)}
@@ -156,7 +183,7 @@
       {:else if desk.busy && !desk.refusal}
         <p class="text-sm" role="status">Planning both hands …</p>
       {/if}
-      {#if desk.plan}
+      {#if desk.plan && tab === 'note'}
         <FindingsPanel
           findings={desk.findings}
           barOf={(uid) => desk.barOf(uid)}
@@ -170,11 +197,6 @@
             )}; shifts {desk.plan.shifts.length}, barres {desk.plan.barres.length}.
             {#if desk.plan.lowerBound === desk.plan.cost}Proven: each hand at its least.{/if}
           </p>
-          <ul class="mt-2 flex flex-col gap-1 text-xs leading-snug opacity-85">
-            {#each desk.score?.assumptions ?? [] as assumption (assumption.code)}
-              <li>{assumptionText(assumption)}</li>
-            {/each}
-          </ul>
           <p class="mt-3 text-xs leading-snug opacity-85">
             Stretches, barres and repetition can injure: warm up, rest every 20 to 30 minutes, stop at pain,
             numbness or tingling and see a qualified health professional. Oculon advises; the teacher decides.

@@ -9,12 +9,19 @@
   <div class="modal-box">
     <h2 id="keys-heading" class="mb-3 font-serif text-2xl font-semibold">Keys</h2>
     <dl class="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1.5 text-sm">
-      {#each SHORTCUTS as row (row.shown + row.does)}
+      {#each SHORTCUTS.filter((row) => !row.corrects) as row (row.shown + row.does)}
         <dt><kbd class="kbd kbd-sm">{row.shown}</kbd></dt>
         <dd>{row.does}</dd>
       {/each}
       <dt><kbd class="kbd kbd-sm">?</kbd></dt>
       <dd>this list</dd>
+    </dl>
+    <h3 class="mt-4 mb-2 font-semibold">Corrections of the selected note</h3>
+    <dl class="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1.5 text-sm">
+      {#each SHORTCUTS.filter((row) => row.corrects) as row (row.shown + row.does)}
+        <dt><kbd class="kbd kbd-sm">{row.shown}</kbd></dt>
+        <dd>{row.does}</dd>
+      {/each}
     </dl>
     <div class="modal-action"><button class="btn btn-sm" onclick={() => dialog.close()}>Close</button></div>
   </div>

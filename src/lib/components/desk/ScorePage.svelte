@@ -10,10 +10,13 @@
     marks: readonly PlacedMark[];
     selectedUid: string | null;
     conflicts: ReadonlySet<string>;
+    /** Notes that carry a correction, and first notes of bars that something was noticed about. */
+    corrected: ReadonlySet<string>;
+    noticed: ReadonlySet<string>;
     describe: (uid: string) => string;
     select: (uid: string) => void;
   }
-  let { page, marks, selectedUid, conflicts, describe, select }: Props = $props();
+  let { page, marks, selectedUid, conflicts, corrected, noticed, describe, select }: Props = $props();
 
   const space = $derived(page.staffSpace);
   const selected = $derived(page.notes.find((note) => note.uid === selectedUid) ?? null);
@@ -73,6 +76,30 @@
     {/each}
   </g>
   {#each page.notes as note (note.uid)}
+    {#if corrected.has(note.uid)}
+      <rect
+        data-corrected={note.uid}
+        x={note.x - 0.22 * space}
+        y={note.y - 0.22 * space}
+        width={note.width + 0.44 * space}
+        height={note.height + 0.44 * space}
+        rx={0.2 * space}
+        fill="none"
+        stroke="currentColor"
+        stroke-width={0.09 * space}
+        stroke-dasharray="{0.28 * space} {0.2 * space}"
+      />
+    {/if}
+    {#if noticed.has(note.uid)}
+      <text
+        data-noticed={note.uid}
+        x={note.x}
+        y={page.systems[note.system]!.staffTop - 4.2 * space}
+        font-size={2 * space}
+        font-weight="700"
+        fill="var(--selection)">!</text
+      >
+    {/if}
     <rect
       {...hitBox(note)}
       fill="transparent"

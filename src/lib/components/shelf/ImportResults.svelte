@@ -1,28 +1,58 @@
 <script lang="ts">
   import type { ImportResult } from './importFiles';
-  let { results, dismiss }: { results: readonly ImportResult[]; dismiss: () => void } = $props();
+
+  interface Props {
+    results: readonly ImportResult[];
+    /** Files in all, those that are still under way included. */
+    expected: number;
+    busy: boolean;
+    cancel: () => void;
+    dismiss: () => void;
+    importPart: (file: File, part: number) => void;
+  }
+  let { results, expected, busy, cancel, dismiss, importPart }: Props = $props();
+
+  const otherParts = (result: Extract<ImportResult, { kind: 'imported' }>) =>
+    result.piece.parts.filter((part) => part.index !== result.piece.partIndex && part.notes > 0);
+  const partName = (result: Extract<ImportResult, { kind: 'imported' }>) =>
+    result.piece.parts.find((part) => part.index === result.piece.partIndex)?.name ?? '';
 </script>
 
-{#if results.length > 0}
-  <section
-    aria-label="Import"
-    aria-live="polite"
-    class="bg-base-100 border-base-300 rounded-box mb-6 border p-4 text-sm"
-  >
-    <ul class="flex flex-col gap-2">
+{#if busy || results.length > 0}
+  <section aria-label="Import" class="bg-base-100 border-base-300 rounded-box mb-6 border p-4 text-sm">
+    {#if busy}
+      <div class="mb-3 flex items-center gap-3">
+        <progress class="progress progress-primary w-64" value={results.length} max={expected}></progress>
+        <span role="status">{results.length} of {expected}</span>
+        <button class="btn btn-sm ml-auto" onclick={cancel}>Cancel</button>
+      </div>
+    {/if}
+    <ul class="flex flex-col gap-2" aria-live="polite">
       {#each results as result, k (k)}
         <li class="flex gap-3">
           {#if result.kind === 'imported'}
             <span class="text-success font-medium">Imported</span>
-            <span>{result.fileName}</span>
-            <a class="link" href="/desk/{result.pieceId}">open on the desk</a>
+            <span>
+              {result.file.name}{#if result.piece.parts.length > 1}, part “{partName(result)}”{/if}
+              <a class="link ml-2" href="/desk/{result.piece.id}">open on the desk</a>
+              {#if otherParts(result).length > 0}
+                <span class="mt-1 block">
+                  Also in the score:
+                  {#each otherParts(result) as part (part.index)}
+                    <button class="btn btn-xs mr-1" onclick={() => importPart(result.file, part.index)}>
+                      {part.name || `part ${part.index + 1}`}, {part.notes} notes
+                    </button>
+                  {/each}
+                </span>
+              {/if}
+            </span>
           {:else}
             <span class="text-error font-medium">Refused</span>
-            <span><span class="font-medium">{result.fileName}.</span> {result.message}</span>
+            <span><span class="font-medium">{result.file.name}.</span> {result.message}</span>
           {/if}
         </li>
       {/each}
     </ul>
-    <button class="btn btn-ghost btn-sm mt-2" onclick={dismiss}>Close</button>
+    {#if !busy}<button class="btn btn-ghost btn-sm mt-2" onclick={dismiss}>Close</button>{/if}
   </section>
 {/if}

@@ -1,4 +1,5 @@
 /** A piece in words for the shelf. */
+import { openStringNames } from '$core/messages/en';
 import type { PieceSummary } from '$lib/pieceSummary';
 
 const MAJOR = ['C♭', 'G♭', 'D♭', 'A♭', 'E♭', 'B♭', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F♯', 'C♯'] as const;
@@ -21,6 +22,15 @@ const TUNING_NAMES: Readonly<Record<string, string>> = {
   'third-to-f-sharp': 'third to F♯',
 };
 
-export const tuningName = (id: string): string => TUNING_NAMES[id] ?? id;
+/** A tuning of its own is named by its strings, from the sixth to the first. */
+export const tuningName = (id: string): string =>
+  TUNING_NAMES[id] ?? (id.startsWith('custom:') ? openStringNames(id) : id);
+
+/** Effort in points, left and right hand together. */
+export const effortPerBar = (plan: { leftCost: number; rightCost: number }, bars: number): string =>
+  ((plan.leftCost + plan.rightCost) / 10 / Math.max(1, bars)).toFixed(1);
+
+export const barList = (numbers: readonly string[]): string =>
+  numbers.length === 0 ? 'none' : `${numbers.length === 1 ? 'bar' : 'bars'} ${numbers.join(', ')}`;
 
 export const count = (value: number, one: string): string => `${value} ${value === 1 ? one : `${one}s`}`;

@@ -1,40 +1,38 @@
-/** Sends files to the shelf one after the other: a result for each. */
+/** Sends files to the shelf one after the other: a result for each, and a way to stop. */
 import { z } from 'zod';
+import { sendFile } from '$lib/client/sendFile';
+
+const imported = z.object({
+  id: z.uuid(),
+  parts: z.array(z.object({ index: z.int(), name: z.string(), notes: z.int() })),
+  partIndex: z.int(),
+});
+
+export type Imported = z.infer<typeof imported>;
 
 export type ImportResult =
-  | { readonly kind: 'imported'; readonly fileName: string; readonly pieceId: string }
-  | { readonly kind: 'refused'; readonly fileName: string; readonly message: string };
+  | { readonly kind: 'imported'; readonly file: File; readonly piece: Imported }
+  | { readonly kind: 'refused'; readonly file: File; readonly message: string };
 
-const imported = z.object({ id: z.uuid() });
-const refused = z.object({ message: z.string() });
-
-export async function importFiles(files: readonly File[]): Promise<readonly ImportResult[]> {
-  const results: ImportResult[] = [];
-  for (const file of files) results.push(await importFile(file));
-  return results;
+export async function importFiles(
+  files: readonly File[],
+  signal: AbortSignal,
+  onResult: (result: ImportResult) => void,
+): Promise<void> {
+  for (const file of files) {
+    if (signal.aborted) onResult({ kind: 'refused', file, message: 'Cancelled; nothing was stored.' });
+    else onResult(await importFile(file, { signal }));
+  }
 }
 
-async function importFile(file: File): Promise<ImportResult> {
-  const form = new FormData();
-  form.set('file', file);
-  try {
-    const response = await fetch('/api/pieces', { method: 'POST', body: form });
-    const body: unknown = await response.json().catch(() => null);
-    const done = imported.safeParse(body);
-    if (response.ok && done.success) return { kind: 'imported', fileName: file.name, pieceId: done.data.id };
-    const why = refused.safeParse(body);
-    const message =
-      response.status === 413
-        ? 'The file is larger than 20 MB; export the score alone, without sound or pictures.'
-        : why.success
-          ? why.data.message
-          : 'The server could not take the file; try again.';
-    return { kind: 'refused', fileName: file.name, message };
-  } catch {
-    return {
-      kind: 'refused',
-      fileName: file.name,
-      message: 'The server does not answer; nothing was stored. Try again.',
-    };
-  }
+/** One file; `part` for another part than the one that looks like a guitar. */
+export async function importFile(
+  file: File,
+  options: { readonly part?: number; readonly signal?: AbortSignal } = {},
+): Promise<ImportResult> {
+  const answer = await sendFile('/api/pieces', file, options);
+  if (answer.kind === 'refused') return { kind: 'refused', file, message: answer.message };
+  const piece = imported.safeParse(answer.body);
+  if (piece.success) return { kind: 'imported', file, piece: piece.data };
+  return { kind: 'refused', file, message: 'The server’s answer could not be read; reload the shelf.' };
 }

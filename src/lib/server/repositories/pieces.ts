@@ -1,7 +1,8 @@
-/** Pieces with the bytes they came as. */
+/** Pieces and what the shelf shows of them. */
 import { z } from 'zod';
 import { pieceSummarySchema, type PieceSummary } from '../../pieceSummary';
 import type { Transaction } from '../db';
+import { planSummarySchema } from './prepared';
 
 const pieceRow = z.object({
   id: z.uuid(),
@@ -9,7 +10,11 @@ const pieceRow = z.object({
   file_name: z.string(),
   summary: pieceSummarySchema,
   edition_id: z.uuid(),
+  version_id: z.uuid(),
+  version_number: z.int(),
   inked: z.coerce.number().int(),
+  page_ready: z.boolean(),
+  plan: planSummarySchema.nullable(),
   created_at: z.date(),
 });
 
@@ -20,15 +25,25 @@ export interface Piece {
   readonly summary: PieceSummary;
   /** The general edition. */
   readonly editionId: string;
+  readonly versionId: string;
+  readonly versionNumber: number;
   /** How many gestures the edition has. */
   readonly gestures: number;
+  readonly pageReady: boolean;
+  readonly plan: z.infer<typeof planSummarySchema> | null;
   readonly createdAt: string;
 }
 
-const COLUMNS = `p.id, p.title, p.file_name, p.summary, p.created_at, e.id AS edition_id, e.head_seq AS inked
-  FROM pieces p JOIN editions e ON e.studio_id = p.studio_id AND e.piece_id = p.id`;
+const SELECT = `SELECT p.id, p.title, v.file_name, p.summary, p.created_at, e.id AS edition_id,
+    v.id AS version_id, v.number AS version_number, e.head_seq AS inked,
+    EXISTS (SELECT 1 FROM pages g WHERE g.studio_id = v.studio_id AND g.version_id = v.id) AS page_ready,
+    (SELECT l.summary FROM plans l WHERE l.studio_id = e.studio_id AND l.edition_id = e.id
+       AND l.version_id = v.id ORDER BY l.head_seq DESC LIMIT 1) AS plan
+  FROM pieces p
+  JOIN editions e ON e.studio_id = p.studio_id AND e.piece_id = p.id
+  JOIN score_versions v ON v.studio_id = p.studio_id AND v.piece_id = p.id AND v.number = p.current_version`;
 
-const toPiece = (raw: unknown): Piece => {
+function toPiece(raw: unknown): Piece {
   const row = pieceRow.parse(raw);
   return {
     id: row.id,
@@ -36,41 +51,42 @@ const toPiece = (raw: unknown): Piece => {
     fileName: row.file_name,
     summary: row.summary,
     editionId: row.edition_id,
+    versionId: row.version_id,
+    versionNumber: row.version_number,
     gestures: row.inked,
+    pageReady: row.page_ready,
+    plan: row.plan,
     createdAt: row.created_at.toISOString(),
   };
-};
+}
 
 export async function listPieces(tx: Transaction): Promise<readonly Piece[]> {
-  const { rows } = await tx.query(`SELECT ${COLUMNS} ORDER BY p.created_at DESC, p.title`);
+  const { rows } = await tx.query(`${SELECT} ORDER BY p.created_at DESC, p.title`);
   return rows.map(toPiece);
 }
 
 export async function maybeFindPiece(tx: Transaction, pieceId: string): Promise<Piece | null> {
-  const { rows } = await tx.query(`SELECT ${COLUMNS} WHERE p.id = $1`, [pieceId]);
+  const { rows } = await tx.query(`${SELECT} WHERE p.id = $1`, [pieceId]);
   return rows[0] ? toPiece(rows[0]) : null;
 }
 
-export async function maybeReadSource(tx: Transaction, pieceId: string): Promise<Buffer | null> {
-  const { rows } = await tx.query<{ source: Buffer }>('SELECT source FROM pieces WHERE id = $1', [pieceId]);
-  return rows[0]?.source ?? null;
+export async function maybeFindPieceOfEdition(tx: Transaction, editionId: string): Promise<Piece | null> {
+  const { rows } = await tx.query(`${SELECT} WHERE e.id = $1`, [editionId]);
+  return rows[0] ? toPiece(rows[0]) : null;
 }
 
 export async function insertPiece(
   tx: Transaction,
   piece: {
-    studioId: string;
-    userId: string;
-    title: string;
-    fileName: string;
-    source: Uint8Array;
-    summary: PieceSummary;
+    readonly studioId: string;
+    readonly userId: string;
+    readonly title: string;
+    readonly summary: PieceSummary;
   },
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
-    `INSERT INTO pieces (studio_id, title, file_name, source, summary, created_by)
-     VALUES ($1, $2, $3, $4, $5, $6) RETURNING id`,
-    [piece.studioId, piece.title, piece.fileName, Buffer.from(piece.source), piece.summary, piece.userId],
+    'INSERT INTO pieces (studio_id, title, summary, created_by) VALUES ($1, $2, $3, $4) RETURNING id',
+    [piece.studioId, piece.title, piece.summary, piece.userId],
   );
   return rows[0]!.id;
 }
@@ -81,4 +97,19 @@ export async function insertEdition(tx: Transaction, studioId: string, pieceId: 
     [studioId, pieceId],
   );
   return rows[0]!.id;
+}
+
+/** Moves a piece from one version to the next; false when somebody else has done so meanwhile. */
+export async function moveToVersion(
+  tx: Transaction,
+  pieceId: string,
+  from: number,
+  to: number,
+  summary: PieceSummary,
+): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    'UPDATE pieces SET current_version = $3, summary = $4 WHERE id = $1 AND current_version = $2',
+    [pieceId, from, to, summary],
+  );
+  return rowCount === 1;
 }

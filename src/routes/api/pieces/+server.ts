@@ -1,21 +1,30 @@
 import { json } from '@sveltejs/kit';
-import { importErrorText } from '$core/messages/en';
+import { maybeSentFile, noFile, refused } from '$lib/server/requests';
+import { importEdition } from '$lib/server/useCases/editionFiles';
 import { importPiece } from '$lib/server/useCases/importPiece';
+import { prepareLater } from '$lib/server/useCases/prepare';
+import { withTransaction } from '$lib/server/db';
+import { maybeFindPiece } from '$lib/server/repositories/pieces';
 import type { RequestHandler } from './$types';
 
-const KNOWN = /\.(musicxml|xml|mxl)$/i;
+const SCORE = /\.(musicxml|xml|mxl|mei|abc)$/i;
+const EDITION = /\.json$/i;
 
-/** One file as form data: 201 with the piece's id, or 422 with the sentence that says what is wrong. */
+/**
+ * One file as form data, with `part` for another part than the guitar's: 201 with the piece's id and the parts
+ * of the score, or 422 with the sentence that says what is wrong.
+ */
 export const POST: RequestHandler = async ({ request, locals }) => {
-  const form = await request.formData().catch(() => null);
-  const file = form?.get('file');
-  if (!(file instanceof File))
-    return json({ message: 'Send one file in the field “file”.' }, { status: 400 });
-  if (!KNOWN.test(file.name)) {
-    return json({ message: importErrorText({ code: 'unknownKind', name: file.name }) }, { status: 422 });
-  }
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  const result = await importPiece(locals.visitor!, { fileName: file.name, bytes });
-  if (!result.ok) return json({ message: importErrorText(result.error) }, { status: 422 });
-  return json({ id: result.value }, { status: 201 });
+  const owner = locals.visitor!;
+  const file = await maybeSentFile(request);
+  if (!file) return noFile();
+  const isEdition = EDITION.test(file.fileName);
+  if (!isEdition && !SCORE.test(file.fileName)) return refused({ code: 'unknownKind', name: file.fileName });
+  const result = isEdition ? await importEdition(owner, file.bytes) : await importPiece(owner, file);
+  if (!result.ok) return refused(result.error);
+  const { pieceId, parts, partIndex } = result.value;
+  const piece = await withTransaction(owner.studioId, (tx) => maybeFindPiece(tx, pieceId));
+  if (piece) prepareLater(owner.studioId, piece);
+  const names = parts.map(({ index, name, pitchedNotes }) => ({ index, name, notes: pitchedNotes }));
+  return json({ id: pieceId, parts: names, partIndex }, { status: 201 });
 };

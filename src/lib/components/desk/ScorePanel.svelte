@@ -1,0 +1,148 @@
+<!-- What the file is taken to be, what was corrected in it, and its versions. -->
+<script lang="ts">
+  import { TUNINGS } from '$core/instrument/tuning';
+  import { PIECE } from '$core/fingering/edition/attributes';
+  import { assumptionText, noticeText } from '$core/messages/en';
+  import type { Score } from '$core/score/model';
+  import type { Desk } from '$lib/client/desk.svelte';
+  import type { DeskOpening } from '$lib/client/stored';
+  import { correctionWords, placeWords, tuningWords } from './corrections';
+  import VersionPanel from './VersionPanel.svelte';
+
+  interface Props {
+    desk: Desk;
+    score: Score;
+    opening: DeskOpening;
+  }
+  let { desk, score, opening }: Props = $props();
+
+  const tempo = $derived(Math.round(score.tempos[0]?.quartersPerMinute ?? 0));
+  const slurs = $derived(desk.valueOf(PIECE, 'slurs'));
+  const asksSlurs = $derived(score.notices.some((notice) => notice.code === 'ambiguousSlurs'));
+
+  const firstNote = (bar: number) => score.notes.find((note) => note.measureIndex === bar)?.uid;
+
+  function setNumber(attribute: 'tempo' | 'capo', text: string, least: number, most: number) {
+    const value = Number(text);
+    if (text.trim() === '') return desk.set(PIECE, attribute, null);
+    if (!Number.isInteger(value) || value < least || value > most) {
+      desk.notice = `The ${attribute} is a whole number from ${least} to ${most}; it was left as it is.`;
+      return;
+    }
+    desk.set(PIECE, attribute, value);
+  }
+</script>
+
+<section aria-labelledby="piece-heading" class="text-sm">
+  <h2 id="piece-heading" class="mb-2 font-semibold">The piece</h2>
+  <div class="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-2">
+    <label for="tuning">Strings</label>
+    <select
+      id="tuning"
+      class="select select-sm w-full"
+      value={score.tuningId}
+      onchange={(event) => desk.set(PIECE, 'tuning', event.currentTarget.value)}
+    >
+      {#each TUNINGS as tuning (tuning.id)}
+        <option value={tuning.id}>{tuningWords(tuning.id)}</option>
+      {/each}
+      {#if score.tuningId.startsWith('custom:')}
+        <option value={score.tuningId}>{tuningWords(score.tuningId)}</option>
+      {/if}
+    </select>
+    <label for="capo">Capo at fret</label>
+    <input
+      id="capo"
+      class="input input-sm w-20"
+      inputmode="numeric"
+      value={score.capo}
+      onchange={(event) => setNumber('capo', event.currentTarget.value, 0, 12)}
+    />
+    <label for="tempo">Tempo ♩ =</label>
+    <input
+      id="tempo"
+      class="input input-sm w-20"
+      inputmode="numeric"
+      value={tempo}
+      onchange={(event) => setNumber('tempo', event.currentTarget.value, 20, 400)}
+    />
+    <label for="octave">Octave</label>
+    <select
+      id="octave"
+      class="select select-sm w-full"
+      value={String(desk.valueOf(PIECE, 'octave') ?? '')}
+      onchange={({ currentTarget: { value } }) =>
+        desk.set(PIECE, 'octave', value === '' ? null : Number(value))}
+    >
+      <option value="">as the file says</option>
+      <option value="0">pitches as they sound</option>
+      <option value="-12">an octave lower</option>
+      <option value="12">an octave higher</option>
+      <option value="-24">two octaves lower</option>
+    </select>
+  </div>
+  {#if asksSlurs || slurs !== null}
+    <fieldset class="mt-3">
+      <legend class="mb-1">Slurs over three to five notes</legend>
+      {#each [['ligado', 'left hand plays them'], ['phrase', 'phrase marks']] as [value, words] (value)}
+        <label class="mr-4 inline-flex items-center gap-1.5">
+          <input
+            type="radio"
+            class="radio radio-xs"
+            name="slurs"
+            checked={slurs === value}
+            onchange={() => desk.set(PIECE, 'slurs', value as 'ligado' | 'phrase')}
+          />
+          {words}
+        </label>
+      {/each}
+    </fieldset>
+  {/if}
+</section>
+
+<section aria-labelledby="notices-heading" class="text-sm">
+  <h2 id="notices-heading" class="mb-1 font-semibold">How the file was read</h2>
+  <ul class="flex flex-col gap-1 leading-snug" data-testid="reading">
+    {#each score.notices as notice, k (k)}
+      <li>
+        <button
+          class="hover:bg-base-200 cursor-pointer text-left"
+          onclick={() => desk.select(firstNote(notice.measureIndex) ?? '')}
+        >
+          <span aria-hidden="true" class="text-warning font-semibold">!</span>
+          {noticeText(notice)}
+        </button>
+      </li>
+    {/each}
+    {#each score.assumptions as assumption (assumption.code)}
+      <li class="opacity-85">{assumptionText(assumption)}</li>
+    {/each}
+  </ul>
+</section>
+
+<section aria-labelledby="corrections-heading" class="text-sm">
+  <h2 id="corrections-heading" class="mb-1 font-semibold">Corrections</h2>
+  {#if desk.corrections.length === 0}
+    <p class="leading-snug">
+      None. The file itself is never changed: Alt and the arrows correct pitch and length of the selected
+      note,
+      <kbd class="kbd kbd-xs">?</kbd> lists the rest.
+    </p>
+  {:else}
+    <ul class="flex flex-col" data-testid="corrections">
+      {#each desk.corrections as correction (correction.target + correction.attribute)}
+        <li class="border-base-300 flex items-center gap-2 border-t py-1">
+          <button class="cursor-pointer text-left" onclick={() => desk.select(correction.target)}>
+            <span class="font-medium">{placeWords(score, correction.target)}:</span>
+            {correctionWords(correction)}
+          </button>
+          <button class="btn btn-ghost btn-xs ml-auto" onclick={() => desk.clear(correction)}
+            >take back</button
+          >
+        </li>
+      {/each}
+    </ul>
+  {/if}
+</section>
+
+<VersionPanel {opening} {score} registers={desk.registers} />

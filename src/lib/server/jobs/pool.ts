@@ -1,0 +1,91 @@
+/** One worker thread with a queue. Where no built thread exists (scripts, seeds) the work is done in place. */
+import { existsSync } from 'node:fs';
+import { Worker } from 'node:worker_threads';
+import { config } from '../config';
+import { log } from '../log';
+import type { TaskName, Tasks } from './tasks';
+
+interface Waiting {
+  readonly number: number;
+  readonly name: TaskName;
+  readonly ask: unknown;
+  readonly urgency: number;
+  readonly resolve: (value: never) => void;
+  readonly reject: (problem: Error) => void;
+}
+
+/** A task that takes longer than this is given up; the desk does without. */
+const LONGEST_MS = 180_000;
+
+export class ThreadPool {
+  private worker: Worker | null = null;
+  private readonly queue: Waiting[] = [];
+  private current: Waiting | null = null;
+  private timer: NodeJS.Timeout | null = null;
+  private lastNumber = 0;
+
+  constructor(private readonly background: boolean) {}
+
+  /** Tasks of lower `urgency` numbers go first; of equal ones the older. */
+  run<N extends TaskName>(name: N, ask: Tasks[N]['ask'], urgency = 0): Promise<Tasks[N]['answer']> {
+    const path = config().threadPath;
+    if (!path || !existsSync(path)) return inPlace(name, ask);
+    return new Promise((resolve, reject) => {
+      const number = ++this.lastNumber;
+      this.queue.push({ number, name, ask, urgency, resolve, reject });
+      this.next(path);
+    });
+  }
+
+  private next(path: string) {
+    if (this.current || this.queue.length === 0) return;
+    this.queue.sort((a, b) => a.urgency - b.urgency || a.number - b.number);
+    const task = (this.current = this.queue.shift()!);
+    const worker = (this.worker ??= this.start(path));
+    this.timer = setTimeout(() => this.giveUp(path, 'took too long'), LONGEST_MS);
+    worker.postMessage({ number: task.number, name: task.name, ask: task.ask });
+  }
+
+  private start(path: string): Worker {
+    const worker = new Worker(path, { workerData: { background: this.background } });
+    worker.unref();
+    worker.on('message', (answer: { number: number; value?: never; problem?: string }) => {
+      if (answer.number !== this.current?.number) return;
+      const task = this.current;
+      this.finish();
+      if (answer.problem === undefined) task.resolve(answer.value as never);
+      else task.reject(new Error(answer.problem));
+      this.next(path);
+    });
+    worker.on('error', (error) => {
+      log.error({ err: error }, 'a worker thread ended');
+      this.giveUp(path, error.message);
+    });
+    return worker;
+  }
+
+  private giveUp(path: string, why: string) {
+    const task = this.current;
+    void this.worker?.terminate();
+    this.worker = null;
+    this.finish();
+    task?.reject(new Error(`${task.name}: ${why}`));
+    this.next(path);
+  }
+
+  private finish() {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
+    this.current = null;
+  }
+}
+
+/** Loaded only here, so that the server itself never carries the engraver and the planner. */
+async function inPlace<N extends TaskName>(name: N, ask: Tasks[N]['ask']): Promise<Tasks[N]['answer']> {
+  const { HANDLERS } = await import('./tasks');
+  return HANDLERS[name](ask);
+}
+
+/** For files that somebody waits for, and for everything that can wait. */
+export const quickPool = new ThreadPool(false);
+export const backgroundPool = new ThreadPool(true);

@@ -1,0 +1,86 @@
+/** The server's heavy work as data: what a thread is asked and what it answers. */
+import { gzipSync } from 'node:zlib';
+import type { ImportError } from '../../../core/formats/importError';
+import type { Result } from '../../../core/result';
+import type { FingeringPlan } from '../../../core/fingering/plan';
+import type { Score } from '../../../core/score/model';
+import {
+  type ImportedScore,
+  importNextVersion,
+  importScore,
+  type NextVersion,
+  type StoredVersion,
+} from '../../../foreign/importScore';
+import { type DocumentInput, preparePage, preparePlan } from '../../../workers/prepare';
+
+export interface Tasks {
+  readonly import: {
+    readonly ask: {
+      readonly bytes: Uint8Array;
+      readonly fileName: string;
+      readonly partIndex: number | null;
+    };
+    readonly answer: Result<ImportedScore, ImportError>;
+  };
+  readonly nextVersion: {
+    readonly ask: {
+      readonly old: StoredVersion;
+      readonly bytes: Uint8Array;
+      readonly fileName: string;
+      readonly partIndex: number | null;
+      readonly inked: readonly string[];
+      readonly used: { readonly nextNote: number; readonly nextBar: number };
+    };
+    readonly answer: Result<NextVersion, ImportError>;
+  };
+  readonly page: {
+    readonly ask: DocumentInput;
+    readonly answer: { readonly content: Uint8Array; readonly firstLine: string };
+  };
+  readonly plan: {
+    readonly ask: DocumentInput;
+    readonly answer: { readonly content: Uint8Array; readonly summary: PlanSummary };
+  };
+}
+
+export type TaskName = keyof Tasks;
+
+/** What the shelf says of a plan. */
+export interface PlanSummary {
+  readonly leftCost: number;
+  readonly rightCost: number;
+  /** Printed numbers of the bars with the greatest effort, greatest first. */
+  readonly hardestBars: readonly string[];
+  readonly unplayable: number;
+}
+
+type Handlers = { readonly [N in TaskName]: (ask: Tasks[N]['ask']) => Promise<Tasks[N]['answer']> };
+
+export const HANDLERS: Handlers = {
+  import: ({ bytes, fileName, partIndex }) => importScore(bytes, fileName, partIndex),
+  nextVersion: ({ old, bytes, fileName, partIndex, inked, used }) =>
+    importNextVersion(old, bytes, fileName, partIndex, inked, used),
+  page: async (input) => {
+    const prepared = await preparePage(input);
+    return { content: packed(prepared), firstLine: prepared.page.firstLine };
+  },
+  plan: async (input) => {
+    const { plan, score } = preparePlan(input);
+    return { content: packed(plan), summary: summaryOf(plan, score) };
+  },
+};
+
+const packed = (value: unknown): Uint8Array => gzipSync(JSON.stringify(value));
+
+const HARDEST = 3;
+
+function summaryOf(plan: FingeringPlan, score: Score): PlanSummary {
+  const efforts = plan.effortByBar.map((bar, k) => ({ k, effort: bar.left + bar.right }));
+  const hardest = efforts.sort((a, b) => b.effort - a.effort || a.k - b.k).slice(0, HARDEST);
+  return {
+    leftCost: plan.leftCost,
+    rightCost: plan.rightCost,
+    hardestBars: hardest.map(({ k }) => score.measures[k]!.number),
+    unplayable: plan.findings.filter((finding) => /unplayable|Contradicts/.test(finding.code)).length,
+  };
+}

@@ -1,0 +1,23 @@
+import { json } from '@sveltejs/kit';
+import { withTransaction } from '$lib/server/db';
+import { maybeFindPiece } from '$lib/server/repositories/pieces';
+import { maybeId, maybeSentFile, noFile, refused } from '$lib/server/requests';
+import { importVersion } from '$lib/server/useCases/importVersion';
+import { prepareLater } from '$lib/server/useCases/prepare';
+import type { RequestHandler } from './$types';
+
+/** A newer file of the piece: 201 with the report of what was carried over, or the sentence that says why not. */
+export const POST: RequestHandler = async ({ request, locals, params }) => {
+  const owner = locals.visitor!;
+  const pieceId = maybeId(params.pieceId);
+  if (!pieceId) return refused({ code: 'unknownPiece' });
+  const known = await withTransaction(owner.studioId, (tx) => maybeFindPiece(tx, pieceId));
+  if (!known) return refused({ code: 'unknownPiece' });
+  const file = await maybeSentFile(request);
+  if (!file) return noFile();
+  const result = await importVersion(owner, pieceId, file);
+  if (!result.ok) return refused(result.error);
+  const piece = await withTransaction(owner.studioId, (tx) => maybeFindPiece(tx, pieceId));
+  if (piece) prepareLater(owner.studioId, piece);
+  return json(result.value, { status: 201 });
+};
