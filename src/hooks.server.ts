@@ -1,7 +1,16 @@
 /** Who is asking: every request but the sign-in needs a visitor. */
 import { type Handle, type HandleServerError, json, redirect } from '@sveltejs/kit';
 import { SESSION_COOKIE, visitorOf } from '$lib/server/auth';
+import { closePool } from '$lib/server/db';
+import { backgroundPool, quickPool } from '$lib/server/jobs/pool';
 import { log } from '$lib/server/log';
+
+// The server stops when nothing holds it any more: threads and database connections do.
+process.on('sveltekit:shutdown', () => {
+  quickPool.close();
+  backgroundPool.close();
+  void closePool();
+});
 
 const OPEN_PATHS = new Set(['/', '/sign-in']);
 

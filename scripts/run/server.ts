@@ -32,6 +32,9 @@ export async function startServer(options: {
   return { address, process: child };
 }
 
+/** A server that will not stop is ended: its database is the one that keeps the work. */
+const LONGEST_STOP_MS = 8000;
+
 async function untilItAnswers(address: string, child: ChildProcess) {
   for (let attempt = 0; attempt < 200; attempt++) {
     if (child.exitCode !== null) throw new StartProblem(`The server ended with code ${child.exitCode}.`);
@@ -47,5 +50,7 @@ export async function stopServer(server: RunningServer): Promise<void> {
   if (server.process.exitCode !== null) return;
   const ended = new Promise((done) => server.process.once('exit', done));
   server.process.kill('SIGTERM');
+  const impatient = setTimeout(() => server.process.kill('SIGKILL'), LONGEST_STOP_MS);
   await ended;
+  clearTimeout(impatient);
 }

@@ -2,7 +2,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_ACCOUNT } from '../../src/lib/demoAccount';
 import { barXml } from '../helpers/music';
-import { address, asOwner, importAs, sendFile, signInAs } from './world';
+import { address, asOwner, importAs, sendFile, signInAs, versionOf } from './world';
 
 let cookie: string;
 beforeAll(async () => {
@@ -46,7 +46,8 @@ const stored = async (editionId: string) =>
 describe('import', () => {
   it('stores the bytes unchanged', async () => {
     const id = await importAs(cookie, 'bytes.musicxml', xml);
-    const source = await fetch(`${address}/api/pieces/${id}/source`, { headers: { cookie } });
+    const version = await versionOf(id);
+    const source = await fetch(`${address}/api/versions/${version}/document`, { headers: { cookie } });
     expect(await source.text()).toBe(xml);
     expect(source.headers.get('cache-control')).toContain('immutable');
   });
@@ -89,6 +90,21 @@ describe('saving', () => {
     expect(await stored(edition)).toEqual([1, 2]);
   });
 
+  /** The server takes operations of the first form and gives them in the newest. */
+  const newest = (first: {
+    id: string;
+    operations: readonly { noteUid: string; before: unknown; after: unknown }[];
+  }) => ({
+    id: first.id,
+    operations: first.operations.map(({ noteUid, before, after }) => ({
+      v: 2,
+      target: noteUid,
+      attribute: 'finger',
+      before,
+      after,
+    })),
+  });
+
   it('answers with what the client has not seen, and stores nothing then', async () => {
     const edition = await newEdition();
     const first = gesture('n1', null, 1);
@@ -96,7 +112,7 @@ describe('saving', () => {
     const late = await append(edition, 0, [gesture('n1', null, 4)]);
     expect(late).toEqual({
       status: 409,
-      body: { kind: 'behind', headSeq: 1, missing: [{ seq: 1, gesture: first }] },
+      body: { kind: 'behind', headSeq: 1, missing: [{ seq: 1, gesture: newest(first) }] },
     });
     expect(await stored(edition)).toEqual([1]);
   });

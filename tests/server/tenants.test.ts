@@ -4,44 +4,69 @@ import { readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { hashPassword } from '../../src/lib/server/auth';
 import { closePool, withTransaction } from '../../src/lib/server/db';
 import { barXml } from '../helpers/music';
-import { address, asOwner, importAs, signInAs } from './world';
+import { address, asOwner, importAs, newStudio } from './world';
 
-const TABLES = ['studios', 'users', 'sessions', 'pieces', 'editions', 'gestures'];
+const TABLES = [
+  'studios',
+  'users',
+  'sessions',
+  'pieces',
+  'score_versions',
+  'pages',
+  'plans',
+  'editions',
+  'gestures',
+];
 
 interface Studio {
   readonly id: string;
   readonly cookie: string;
   readonly pieceId: string;
   readonly editionId: string;
+  readonly versionId: string;
+  readonly pageKey: string;
+  readonly plan: { readonly seq: number; readonly key: string };
 }
 
 let mine: Studio;
 let theirs: Studio;
 
 async function makeStudio(name: string): Promise<Studio> {
-  const email = `${name}-${Date.now()}@studio.example`;
-  const passwordHash = await hashPassword('a long password');
-  const id = await asOwner(async (client) => {
-    const studio = await client.query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [
-      name,
-    ]);
-    await client.query(
-      'INSERT INTO users (studio_id, email, display_name, password_hash) VALUES ($1, $2, $3, $4)',
-      [studio.rows[0]!.id, email, name, passwordHash],
-    );
-    return studio.rows[0]!.id;
-  });
-  const cookie = await signInAs(email, 'a long password');
+  const { id, cookie } = await newStudio(name);
   const pieceId = await importAs(cookie, `${name}.musicxml`, barXml([{ midi: 60, onset: 0, length: 2 }]));
   const edition = await asOwner((client) =>
     client.query<{ id: string }>('SELECT id FROM editions WHERE piece_id = $1', [pieceId]),
   );
-  const made = { id, cookie, pieceId, editionId: edition.rows[0]!.id };
-  await append(made.cookie, made.editionId);
-  return made;
+  const editionId = edition.rows[0]!.id;
+  const prepared = await untilPrepared(cookie, pieceId);
+  await append(cookie, editionId);
+  return { id, cookie, pieceId, editionId, ...prepared };
+}
+
+/** The shelf asks for page and plan in the background; here they are waited for. */
+async function untilPrepared(cookie: string, pieceId: string) {
+  for (let attempt = 0; attempt < 200; attempt++) {
+    await fetch(`${address}/shelf`, { headers: { cookie } });
+    const { rows } = await asOwner((client) =>
+      client.query<{ id: string; content_key: string; head_seq: number; plan_key: string }>(
+        `SELECT v.id, g.content_key, l.head_seq, l.plan_key FROM score_versions v
+         JOIN pages g ON g.version_id = v.id JOIN plans l ON l.version_id = v.id WHERE v.piece_id = $1`,
+        [pieceId],
+      ),
+    );
+    const row = rows[0];
+    if (row) {
+      return {
+        versionId: row.id,
+        pageKey: row.content_key,
+        plan: { seq: row.head_seq, key: row.plan_key },
+      };
+    }
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error('page and plan were not prepared');
 }
 
 const gesture = () => ({
@@ -59,6 +84,10 @@ const append = (cookie: string, editionId: string) =>
 beforeAll(async () => {
   mine = await makeStudio('alder');
   theirs = await makeStudio('birch');
+  const file = await fetch(`${address}/api/editions/${mine.editionId}/file`, {
+    headers: { cookie: mine.cookie },
+  });
+  editionText = await file.text();
 });
 afterAll(closePool);
 
@@ -113,10 +142,19 @@ describe('the database', () => {
       ),
     );
     expect(owned.rows).toEqual([]);
-    const change = withTransaction(mine.id, (tx) => tx.query(`UPDATE pieces SET source = ''`));
+    const change = withTransaction(mine.id, (tx) => tx.query(`UPDATE score_versions SET source = ''`));
     await expect(change).rejects.toMatchObject({ code: '42501' });
   });
 });
+
+const formWith = (name: string, content: string) => {
+  const form = new FormData();
+  form.set('file', new File([content], name));
+  return form;
+};
+
+/** Of mine; the same music as theirs, so that only the tenant can be the reason for a refusal. */
+let editionText = '';
 
 /** Every route with a way to ask it for `studio`'s data. A route without a row here fails the last test. */
 const ROUTES: Readonly<Record<string, (studio: Studio) => readonly [string, RequestInit]>> = {
@@ -126,7 +164,26 @@ const ROUTES: Readonly<Record<string, (studio: Studio) => readonly [string, Requ
   '/shelf': () => ['/shelf', {}],
   '/desk/[pieceId]': (studio) => [`/desk/${studio.pieceId}`, {}],
   '/api/pieces': () => ['/api/pieces', { method: 'POST' }],
-  '/api/pieces/[pieceId]/source': (studio) => [`/api/pieces/${studio.pieceId}/source`, {}],
+  '/survey/[pieceId]': (studio) => [`/survey/${studio.pieceId}`, {}],
+  '/api/pieces/[pieceId]/versions': (studio) => [
+    `/api/pieces/${studio.pieceId}/versions`,
+    { method: 'POST', body: formWith('newer.musicxml', barXml([{ midi: 60, onset: 0, length: 2 }])) },
+  ],
+  '/api/versions/[versionId]/document': (studio) => [`/api/versions/${studio.versionId}/document`, {}],
+  '/api/versions/[versionId]/first-line': (studio) => [`/api/versions/${studio.versionId}/first-line`, {}],
+  '/api/versions/[versionId]/page/[key]': (studio) => [
+    `/api/versions/${studio.versionId}/page/${studio.pageKey}`,
+    {},
+  ],
+  '/api/editions/[editionId]/plan/[versionId]': (studio) => [
+    `/api/editions/${studio.editionId}/plan/${studio.versionId}?seq=${studio.plan.seq}&key=${encodeURIComponent(studio.plan.key)}`,
+    {},
+  ],
+  '/api/editions/[editionId]/file': (studio) => [`/api/editions/${studio.editionId}/file`, {}],
+  '/api/editions/[editionId]/marks': (studio) => [
+    `/api/editions/${studio.editionId}/marks`,
+    { method: 'POST', body: formWith('edition.json', editionText) },
+  ],
   '/api/editions/[editionId]/gestures': (studio) => [
     `/api/editions/${studio.editionId}/gestures`,
     {
@@ -147,7 +204,7 @@ const ask = (route: string, studio: Studio, cookie: string | null) => {
   return fetch(address + path, { ...init, headers, redirect: 'manual' });
 };
 
-const OF_A_STUDIO = ['/desk/[pieceId]', '/api/pieces/[pieceId]/source', '/api/editions/[editionId]/gestures'];
+const OF_A_STUDIO = Object.keys(ROUTES).filter((route) => route.includes('['));
 const OPEN = ['/', '/sign-in'];
 
 describe('the routes', () => {

@@ -1,5 +1,6 @@
 /** The running server and database of `./test`. */
 import pg from 'pg';
+import { hashPassword } from '../../src/lib/server/auth';
 
 const fromEnv = (name: string): string => {
   const value = process.env[name];
@@ -47,4 +48,68 @@ export async function importAs(cookie: string, fileName: string, content: string
   const body = (await answer.json()) as { id: string };
   if (answer.status !== 201) throw new Error(JSON.stringify(body));
   return body.id;
+}
+
+/** The current version of a piece. */
+export async function versionOf(pieceId: string): Promise<string> {
+  const { rows } = await asOwner((client) =>
+    client.query<{ id: string }>(
+      `SELECT v.id FROM score_versions v JOIN pieces p ON p.id = v.piece_id AND p.current_version = v.number
+       WHERE p.id = $1`,
+      [pieceId],
+    ),
+  );
+  return rows[0]!.id;
+}
+
+export async function editionOf(pieceId: string): Promise<string> {
+  const { rows } = await asOwner((client) =>
+    client.query<{ id: string }>('SELECT id FROM editions WHERE piece_id = $1', [pieceId]),
+  );
+  return rows[0]!.id;
+}
+
+export async function postFile(
+  cookie: string,
+  path: string,
+  fileName: string,
+  content: string | Uint8Array,
+  part?: number,
+): Promise<{ status: number; body: Record<string, unknown> }> {
+  const form = new FormData();
+  form.set('file', new File([typeof content === 'string' ? content : new Uint8Array(content)], fileName));
+  if (part !== undefined) form.set('part', String(part));
+  const answer = await fetch(address + path, {
+    method: 'POST',
+    headers: { cookie, origin: address },
+    body: form,
+  });
+  return { status: answer.status, body: (await answer.json()) as Record<string, unknown> };
+}
+
+/** Waits until the background has made what `sql` with the piece's id finds. */
+export async function untilThere(sql: string, pieceId: string): Promise<Record<string, unknown>> {
+  for (let attempt = 0; attempt < 300; attempt++) {
+    const { rows } = await asOwner((client) => client.query<Record<string, unknown>>(sql, [pieceId]));
+    if (rows[0]) return rows[0];
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error(`nothing found by ${sql}`);
+}
+
+/** A studio with one teacher, signed in. */
+export async function newStudio(name: string): Promise<{ id: string; cookie: string }> {
+  const email = `${name}-${Date.now()}@studio.example`;
+  const passwordHash = await hashPassword('a long password');
+  const id = await asOwner(async (client) => {
+    const studio = await client.query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [
+      name,
+    ]);
+    await client.query(
+      'INSERT INTO users (studio_id, email, display_name, password_hash) VALUES ($1, $2, $3, $4)',
+      [studio.rows[0]!.id, email, name, passwordHash],
+    );
+    return studio.rows[0]!.id;
+  });
+  return { id, cookie: await signInAs(email, 'a long password') };
 }

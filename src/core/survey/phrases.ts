@@ -44,7 +44,7 @@ export function phrasesOf(
     const found = own ? null : likeEarlier(phrases, kinds, start, toBar, upbeatBar);
     const letter = own ?? found?.letter ?? nextLetter(phrases);
     const relation = own ? 'exact' : (found?.relation ?? 'new');
-    const label = letter + (own ? '' : suffix(found));
+    const label = own ?? found?.label ?? letter + suffix(found);
     const upbeat = k === 0 ? upbeatBar === 1 : startsBeforeBar(score, start);
     phrases.push({ fromBar, toBar, label, letter, relation, upbeat });
   });
@@ -110,6 +110,8 @@ interface Found {
   readonly letter: string;
   readonly relation: BarKind['relation'];
   readonly semitones: number;
+  /** Of the line that comes again as it was. */
+  readonly label: string | null;
 }
 
 const SHARE = 0.5;
@@ -121,25 +123,27 @@ function likeEarlier(
   toBar: number,
   upbeatBar: number,
 ): Found | null {
+  // A variation is only what no earlier line is more like.
+  let varied: Found | null = null;
   for (const phrase of phrases) {
-    if (phrase.relation !== 'new') continue;
     const from = phrase.fromBar === 0 ? upbeatBar : phrase.fromBar;
     const length = Math.min(phrase.toBar - from, toBar - start) + 1;
     const rows = Array.from({ length }, (_, k) => relate(kinds, from + k, start + k));
     const same = rows.filter((row) => row?.relation === 'exact').length;
     const moved = rows.filter((row) => row?.relation === 'transposed');
     const full = length === phrase.toBar - from + 1 && length === toBar - start + 1;
-    if (same === length && full) return { letter: phrase.letter, relation: 'exact', semitones: 0 };
+    if (same === length && full)
+      return { letter: phrase.letter, relation: 'exact', semitones: 0, label: phrase.label };
     const semitones = moved[0]?.semitones ?? 0;
     if (moved.length === length && moved.every((row) => row!.semitones === semitones)) {
-      return { letter: phrase.letter, relation: 'transposed', semitones };
+      return { letter: phrase.letter, relation: 'transposed', semitones, label: null };
     }
     const alike = rows.filter((row) => row !== null).length;
     if (alike >= SHARE * Math.max(length, toBar - start + 1)) {
-      return { letter: phrase.letter, relation: 'varied', semitones: 0 };
+      varied ??= { letter: phrase.letter, relation: 'varied', semitones: 0, label: null };
     }
   }
-  return null;
+  return varied;
 }
 
 function relate(

@@ -87,11 +87,10 @@ export class Desk {
       if (refused.length > 0)
         this.notice = 'Someone else changed the same notes; your last marks there were not kept.';
     });
-    void this.open();
   }
 
-  /** The stored page and plan are shown at once; the planner follows and answers the first question. */
-  private async open() {
+  /** To be called in the browser. The stored page and plan are shown at once; the planner follows and answers the first question. */
+  async open(): Promise<void> {
     const [registers, stored, plan] = await Promise.all([
       this.saver.open(),
       this.withPage || this.opening.stored.page ? fetchPage(this.opening) : null,

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onDestroy } from 'svelte';
+  import { onMount } from 'svelte';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Download from '@lucide/svelte/icons/download';
@@ -28,7 +28,10 @@
   // A desk belongs to the piece that it was opened with; the page makes a new one for another piece.
   // svelte-ignore state_referenced_locally
   const desk = new Desk(opening);
-  onDestroy(() => desk.close());
+  onMount(() => {
+    void desk.open();
+    return () => desk.close();
+  });
 
   let help = $state(false);
   let tab = $state<'note' | 'score'>('note');

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onDestroy } from 'svelte';
+  import { onMount } from 'svelte';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import Rosette from '$lib/components/Rosette.svelte';
   import SaveState from '$lib/components/desk/SaveState.svelte';
@@ -17,7 +17,10 @@
 
   // svelte-ignore state_referenced_locally
   const desk = new Desk(opening, false);
-  onDestroy(() => desk.close());
+  onMount(() => {
+    void desk.open();
+    return () => desk.close();
+  });
 
   let selectedBar = $state(0);
   let problem = $state('');

@@ -46,9 +46,16 @@ export class ThreadPool {
     worker.postMessage({ number: task.number, name: task.name, ask: task.ask });
   }
 
+  /** Ends the thread; what waited is lost, and made again when it is next asked for. */
+  close(): void {
+    this.queue.length = 0;
+    void this.worker?.terminate();
+    this.worker = null;
+    this.finish();
+  }
+
   private start(path: string): Worker {
     const worker = new Worker(path, { workerData: { background: this.background } });
-    worker.unref();
     worker.on('message', (answer: { number: number; value?: never; problem?: string }) => {
       if (answer.number !== this.current?.number) return;
       const task = this.current;

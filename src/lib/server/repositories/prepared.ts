@@ -84,8 +84,8 @@ export async function maybeReadPlan(
   return rows[0]?.content ?? null;
 }
 
-/** Keeps one plan an edition: nothing refers to older ones. */
-export async function replacePlan(
+/** Older plans go an hour later: a desk that is just opening may still ask for one. */
+export async function insertPlan(
   tx: Transaction,
   row: {
     readonly studioId: string;
@@ -97,7 +97,9 @@ export async function replacePlan(
     readonly summary: object;
   },
 ): Promise<void> {
-  await tx.query('DELETE FROM plans WHERE edition_id = $1', [row.editionId]);
+  await tx.query(`DELETE FROM plans WHERE edition_id = $1 AND created_at < now() - interval '1 hour'`, [
+    row.editionId,
+  ]);
   await tx.query(
     `INSERT INTO plans (studio_id, edition_id, version_id, head_seq, plan_key, content, summary)
      VALUES ($1, $2, $3, $4, $5, $6, $7)

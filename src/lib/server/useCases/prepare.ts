@@ -9,7 +9,7 @@ import { backgroundPool } from '../jobs/pool';
 import { log } from '../log';
 import { listGesturesAfter } from '../repositories/gestures';
 import type { Piece } from '../repositories/pieces';
-import { hasPage, insertPage, maybeFindPlanSeq, replacePlan } from '../repositories/prepared';
+import { hasPage, insertPage, maybeFindPlanSeq, insertPlan } from '../repositories/prepared';
 import { maybeFindVersion, maybeReadDocument, type Version } from '../repositories/versions';
 
 /** Names the page of a version under corrections: equal exactly when the page would be. */
@@ -74,7 +74,7 @@ async function prepare(studioId: string, piece: Pick<Piece, 'versionId' | 'editi
   if (plan) {
     const made = await plan;
     await withTransaction(studioId, (tx) =>
-      replacePlan(tx, { studioId, ...piece, headSeq, planKey, ...made }),
+      insertPlan(tx, { studioId, ...piece, headSeq, planKey, ...made }),
     );
   }
 }
