@@ -64,7 +64,16 @@ describe('import', () => {
     ],
     ['broken.mxl', 'PK\u0003\u0004 broken', /cannot be unpacked/],
   ])('%s gets one sentence and stores nothing', async (name, content, sentence) => {
-    const count = () => asOwner(async (client) => (await client.query('SELECT 1 FROM pieces')).rowCount);
+    const count = () =>
+      asOwner(
+        async (client) =>
+          (
+            await client.query(
+              'SELECT 1 FROM pieces WHERE studio_id = (SELECT studio_id FROM users WHERE email = $1)',
+              [DEMO_ACCOUNT.email],
+            )
+          ).rowCount,
+      );
     const before = await count();
     const answer = await sendFile(cookie, name, content);
     expect(answer.status).toBe(422);

@@ -75,7 +75,8 @@ function guitarPoints(
   if (program >= 25 && program <= 32) points += program === 25 ? 5 : 3;
   if (clefsOf(part).some((clef) => childText(clef, 'sign') === 'G' && octaveOf(clef) === -1)) points += 4;
   if (technicalCount(part) > 0) points += 3;
-  if (counts.tablature) points -= 1;
+  // Where the same music stands in notation, that is the part to read.
+  if (counts.tablature) points -= 8;
   if (counts.staves > 1 && !clefsOf(part).some((clef) => childText(clef, 'sign') === 'TAB')) points -= 2;
   return points;
 }
