@@ -6,7 +6,7 @@ import { scoreFile, signIn, untilPlanned } from './steps';
 test('the first visit of the demo shows its pieces, one click from a fingered score', async ({ page }) => {
   await page.goto('/');
   await expect(page).toHaveURL(/\/shelf$/);
-  await page.getByRole('link', { name: /Mill Bridge Dance/ }).click();
+  await page.getByRole('link', { name: /^Mill Bridge Dance/ }).click();
   await untilPlanned(page);
   await expect(page.locator('[data-mark=finger]')).toHaveCount(88);
   await expect(page.getByText('Everything can be played')).toBeVisible();
@@ -42,6 +42,56 @@ test('files that are dropped get a result each; a bad one changes nothing', asyn
   await expect(page.getByRole('heading', { level: 2 })).toHaveCount(before + 1);
 });
 
+test('a score of several parts gives the guitar and offers the others', async ({ page }) => {
+  await signIn(page);
+  const one = scoreFile('duo.musicxml').buffer.toString('utf8');
+  const part = one.slice(one.indexOf('<part id="P1">'), one.indexOf('</score-partwise>'));
+  const duo = one
+    .replace('</part-list>', '<score-part id="P2"><part-name>Flute</part-name></score-part></part-list>')
+    .replace('</score-partwise>', `${part.replace('P1', 'P2')}</score-partwise>`);
+  await page
+    .getByLabel('Score files')
+    .setInputFiles({ name: 'duo.musicxml', mimeType: 'application/xml', buffer: Buffer.from(duo) });
+  const results = page.getByRole('region', { name: 'Import' });
+  await expect(results).toContainText('part “Guitar”');
+  await results.getByRole('button', { name: 'Flute, 10 notes' }).click();
+  await expect(results).toContainText('part “Flute”');
+});
+
+test('many files show their progress, and what is left can be cancelled', async ({ page }) => {
+  await signIn(page);
+  let answered = 0;
+  await page.route('**/api/pieces', async (route) => {
+    // The third file is slow, so that there is something to cancel.
+    if (++answered === 3) await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue().catch(() => undefined);
+  });
+  const files = Array.from({ length: 6 }, (_, k) => scoreFile(`many ${k + 1}.musicxml`));
+  await page.getByLabel('Score files').setInputFiles(files);
+  await expect(page.getByText('2 of 6')).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  const results = page.getByRole('region', { name: 'Import' });
+  await expect(results.getByText('Imported')).toHaveCount(2);
+  await expect(results.getByText('Cancelled; nothing was stored.')).toHaveCount(4);
+});
+
+test('a stored page is painted without the engraver', async ({ page }) => {
+  await signIn(page);
+  await page.getByLabel('Score files').setInputFiles(scoreFile('stored.musicxml'));
+  await expect(page.getByRole('link', { name: 'open on the desk' })).toBeVisible();
+  await expect(page.getByText('Engraving and planning in the background')).toBeHidden({ timeout: 30_000 });
+  const engravers: string[] = [];
+  page.on(
+    'request',
+    (request) => /engraver|verovio|wasm/.test(request.url()) && engravers.push(request.url()),
+  );
+  // Without the planner's worker, too: page and marks come from the server.
+  await page.route('**/planner.worker*', (route) => route.abort());
+  await page.getByRole('link', { name: 'open on the desk' }).click();
+  await expect(page.locator('[data-mark=finger]')).toHaveCount(10);
+  expect(engravers).toEqual([]);
+});
+
 test('pieces are found by their title', async ({ page }) => {
   await signIn(page);
   await page.getByLabel('Find a piece').fill('weir');
@@ -63,8 +113,14 @@ for (const colorScheme of ['light', 'dark'] as const) {
     expect(await violations()).toEqual([]);
     await signIn(page);
     expect(await violations()).toEqual([]);
-    await page.getByRole('link', { name: /Slow Window/ }).click();
+    await page.getByRole('link', { name: /^Slow Window/ }).click();
     await untilPlanned(page);
+    expect(await violations()).toEqual([]);
+    await page.getByRole('tab', { name: 'Score' }).click();
+    expect(await violations()).toEqual([]);
+    await page.getByRole('link', { name: 'Survey' }).click();
+    await expect(page.getByRole('heading', { name: 'Effort by bar' })).toBeVisible();
+    await expect(page.getByText('Hardest:')).toBeVisible();
     expect(await violations()).toEqual([]);
   });
 }
@@ -82,7 +138,7 @@ test('nothing is asked of any other machine', async ({ page }) => {
   page.on('console', (message) => message.type() === 'error' && problems.push(message.text()));
   page.on('pageerror', (error) => problems.push(error.message));
   await signIn(page);
-  await page.getByRole('link', { name: /Lantern Stairs/ }).click();
+  await page.getByRole('link', { name: /^Lantern Stairs/ }).click();
   await untilPlanned(page);
   expect(foreign).toEqual([]);
   expect(problems).toEqual([]);

@@ -157,21 +157,38 @@ function lengthSplices(document: ScoreDocument, note: NoteEvent): Splice[] {
   const written = Number(old.text);
   const quarters = fraction(note.durationTicks, ticksPerQuarter);
   const perQuarter = divisionsAt(document.part, element);
-  const duration = (perQuarter * quarters.num) / quarters.den;
+  // A length that the bar's divisions cannot give is written in finer ones, for this note alone.
+  const finer = fraction(perQuarter * quarters.num, quarters.den).den;
+  const duration = (finer * perQuarter * quarters.num) / quarters.den;
   const splices: Splice[] = [
     { at: old.start, remove: old.end - old.start, insert: `<duration>${duration}</duration>` },
+    ...inDivisions(element, finer, perQuarter),
   ];
   const value = maybeValue(quarters);
   if (value) splices.push(...valueSplices(element, value));
-  if (!childNamed(element, 'chord') && duration !== written) {
-    const step = Math.abs(written - duration);
-    const xml = duration < written ? 'forward' : 'backup';
+  const step = finer * written - duration;
+  if (!childNamed(element, 'chord') && step !== 0) {
+    const name = step > 0 ? 'forward' : 'backup';
+    const xml = `<${name}><duration>${Math.abs(step)}</duration></${name}>`;
     splices.push(
-      insertion(endOfChord(document.part, element), `<${xml}><duration>${step}</duration></${xml}>`),
+      insertion(
+        endOfChord(document.part, element),
+        finer === 1 ? xml : divisionsXml(finer * perQuarter) + xml + divisionsXml(perQuarter),
+      ),
     );
   }
   return splices;
 }
+
+const divisionsXml = (divisions: number) => `<attributes><divisions>${divisions}</divisions></attributes>`;
+
+const inDivisions = (element: XmlElement, finer: number, perQuarter: number): Splice[] =>
+  finer === 1
+    ? []
+    : [
+        insertion(element.start, divisionsXml(finer * perQuarter)),
+        insertion(element.end, divisionsXml(perQuarter)),
+      ];
 
 function valueSplices(
   element: XmlElement,
