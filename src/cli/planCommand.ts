@@ -3,12 +3,12 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Planner } from '../core/fingering/planner';
-import { readMusicXmlText } from '../core/formats/musicxml/bytes';
 import { fingeredText } from '../core/formats/musicxml/exportFingered';
 import { readScore } from '../core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../core/instrument/fretboard';
 import { ADULT_MEDIUM, type HandProfile, handProfileSchema } from '../core/instrument/handProfile';
 import { importErrorText } from '../core/messages/en';
+import { READABLE_FILE, readSource } from '../foreign/readSource';
 import { resultOf } from './planResult';
 
 /** A problem that belongs to one line on standard error and exit code 2. */
@@ -22,7 +22,7 @@ interface Options {
 }
 
 /** Returns the exit code. */
-export function planCommand(args: readonly string[]): number {
+export async function planCommand(args: readonly string[]): Promise<number> {
   let options: Options;
   try {
     options = readOptions(args);
@@ -33,7 +33,7 @@ export function planCommand(args: readonly string[]): number {
   let code = 0;
   for (const file of options.files) {
     try {
-      planFile(file, options);
+      await planFile(file, options);
     } catch (error) {
       if (!(error instanceof InputProblem)) throw error;
       code = complain(`${file}: ${error.message}`);
@@ -95,13 +95,13 @@ function readOrComplain(path: string, what = path): Buffer {
   }
 }
 
-function planFile(path: string, options: Options): void {
+async function planFile(path: string, options: Options): Promise<void> {
   const name = basename(path);
-  if (!/\.(musicxml|xml|mxl)$/i.test(name))
-    throw new InputProblem(importErrorText({ code: 'unknownKind', name }));
-  const source = readMusicXmlText(readOrComplain(path, 'input'));
-  if (!source.ok) throw new InputProblem(importErrorText(source.error));
-  const document = readScore(source.value.text);
+  if (!READABLE_FILE.test(name)) throw new InputProblem(importErrorText({ code: 'unknownKind', name }));
+  const read = await readSource(readOrComplain(path, 'input'), name);
+  if (!read.ok) throw new InputProblem(importErrorText(read.error));
+  const { kind, source } = read.value;
+  const document = readScore(source.text, { convertedFrom: kind === 'musicxml' ? null : kind });
   if (!document.ok) throw new InputProblem(importErrorText(document.error));
 
   const started = performance.now();
@@ -113,5 +113,5 @@ function planFile(path: string, options: Options): void {
   const stem = join(options.out, name.replace(/\.[^.]*$/, ''));
   const result = resultOf(document.value.score, planner.problem, plan, alternatives, ms);
   writeFileSync(`${stem}.result.json`, `${JSON.stringify(result, null, 1)}\n`);
-  writeFileSync(`${stem}.fingered.musicxml`, fingeredText(source.value, document.value, plan));
+  writeFileSync(`${stem}.fingered.musicxml`, fingeredText(source, document.value, plan));
 }

@@ -1,7 +1,8 @@
 /** A plan as the JSON that checks outside the project read. Times are in quarter notes from the start. */
 import type { FingeringPlan, PlannedNote } from '../core/fingering/plan';
 import type { FingeringProblem } from '../core/fingering/problem';
-import { findingText } from '../core/messages/en';
+import { startOf } from '../core/fingering/strikes';
+import { findingText, noticeText } from '../core/messages/en';
 import type { Score, ScoreNote } from '../core/score/model';
 
 export function resultOf(
@@ -31,6 +32,8 @@ export function resultOf(
     damping: [],
     findings,
     tuning: problem.tuning.id,
+    capo: score.capo,
+    notices: score.notices.map((notice) => ({ ...notice, text: noticeText(notice) })),
   };
 }
 
@@ -41,7 +44,7 @@ function resultNote(score: Score, note: ScoreNote, planned: PlannedNote) {
     id: note.sourceId ?? note.uid,
     measure: /^\d+$/.test(number) ? Number(number) : number,
     voice: note.voice,
-    onset: quarters(note.onsetTicks),
+    onset: quarters(startOf(score, note)),
     midi: note.soundingMidi,
     string: planned.string,
     fret: planned.fret,

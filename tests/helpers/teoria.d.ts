@@ -2,7 +2,11 @@
 declare module 'teoria' {
   interface Note {
     midi(): number;
+    /** Pitch class, 0 = C. */
+    chroma(): number;
+    accidentalValue(): number;
+    scale(name: 'major' | 'minor'): { notes(): readonly Note[] };
   }
-  const teoria: { note(name: string): Note };
+  const teoria: { note(name: string): Note; chord(name: string): { notes(): readonly Note[] } };
   export default teoria;
 }

@@ -54,8 +54,8 @@ function bareStrikesOf(score: Score): Strike[] {
   });
 }
 
-/** Grace notes come before the beat, so that nothing else moves. */
-function startOf(score: Score, note: ScoreNote): number {
+/** In ticks. Grace notes come before the beat, so that nothing else moves. */
+export function startOf(score: Score, note: ScoreNote): number {
   if (!note.grace) return note.onsetTicks;
   return note.onsetTicks - note.grace.beforeMain * score.ticksPerQuarter * GRACE_QUARTERS;
 }

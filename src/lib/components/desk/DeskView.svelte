@@ -154,22 +154,26 @@
       {#if desk.notice}
         <p role="alert" class="text-warning text-sm">{desk.notice}</p>
       {/if}
-      <div role="tablist" class="tabs tabs-border" aria-label="Side panel">
-        {#each [['note', 'Note'], ['score', 'Score']] as const as [id, name] (id)}
-          <button
-            role="tab"
-            class="tab text-base-content!"
-            class:tab-active={tab === id}
-            aria-selected={tab === id}
-            onclick={() => (tab = id)}
-          >
-            {name}
-            {#if id === 'score' && (noticed.size > 0 || desk.score?.notices.length)}
-              <span class="text-warning ml-1 font-semibold" title="Something was noticed in the file">!</span>
-            {/if}
-          </button>
-        {/each}
-        <a class="tab text-base-content! ml-auto" href="/survey/{opening.piece.id}">Survey</a>
+      <div class="flex items-center">
+        <div role="tablist" class="tabs tabs-border" aria-label="Side panel">
+          {#each [['note', 'Note'], ['score', 'Score']] as const as [id, name] (id)}
+            <button
+              role="tab"
+              class="tab text-base-content!"
+              class:tab-active={tab === id}
+              aria-selected={tab === id}
+              onclick={() => (tab = id)}
+            >
+              {name}
+              {#if id === 'score' && (noticed.size > 0 || desk.score?.notices.length)}
+                <span class="text-warning ml-1 font-semibold" title="Something was noticed in the file"
+                  >!</span
+                >
+              {/if}
+            </button>
+          {/each}
+        </div>
+        <a class="link ml-auto text-sm" href="/survey/{opening.piece.id}">Survey</a>
       </div>
       {#if tab === 'score' && desk.score}
         <ScorePanel {desk} score={desk.score} {opening} />
