@@ -12,6 +12,7 @@ import { joinTies } from '../../src/core/formats/musicxml/joinTies';
 import { type NoteEvent, readPartEvents, uidsOf } from '../../src/core/formats/musicxml/readEvents';
 import { readParts } from '../../src/core/formats/musicxml/parts';
 import { readScore } from '../../src/core/formats/musicxml/readScore';
+import { fingeringSplices } from '../../src/core/formats/musicxml/writeFingering';
 import { applySplices, type Splice } from '../../src/core/formats/musicxml/splice';
 import {
   childNamed,
@@ -182,6 +183,26 @@ describe('foreign scores', () => {
         ok: true,
         value: { text: source.text },
       });
+  });
+
+  it.each(FILES)('%s: with a fingering, taking the insertions out gives the text back', (file) => {
+    const source = sourceOf(file);
+    const document = readScore(source.text);
+    if (!document.ok) return;
+    const marks = { finger: 1, string: 2, fret: 3, pluck: 'm' } as const;
+    const fingering = new Map(document.value.score.notes.map((note) => [note.uid, marks]));
+    const splices = fingeringSplices(document.value, fingering);
+    expect(splices.length).toBeGreaterThan(0);
+    const fingered = applySplices(source.text, splices);
+    let back = fingered;
+    for (const splice of [...splices].sort((a, b) => b.at - a.at)) {
+      expect(splice.remove).toBe(0);
+      const before = splices
+        .filter((one) => one.at < splice.at)
+        .reduce((sum, one) => sum + one.insert.length, 0);
+      back = back.slice(0, splice.at + before) + back.slice(splice.at + before + splice.insert.length);
+    }
+    expect(back).toBe(source.text);
   });
 
   it('the file with a guitar and a voice gives the guitar, with the strings of its tablature', () => {

@@ -17,14 +17,19 @@ export interface CorrectedNotation {
   readonly accidentals: ReadonlyMap<string, boolean>;
 }
 
-/** `corrections` by note uid; `document` was read with them. */
+/**
+ * @param corrections by note uid; `document` was read with them
+ * @param everyAccidental for a part that has none of its own: tablature shown as notation
+ */
 export function correctionSplices(
   document: ScoreDocument,
   corrections: ReadonlyMap<string, NoteCorrection>,
+  everyAccidental = false,
 ): CorrectedNotation {
   const splices: Splice[] = [];
   const { events } = document;
-  const accidentals = corrections.size > 0 ? accidentalsAround(events, corrections) : new Map();
+  const isAsked = (note: NoteEvent) => everyAccidental || corrections.get(note.uid)?.pitch !== undefined;
+  const accidentals = accidentalsAround(events, isAsked);
   for (const note of events.notes) {
     const wanted = corrections.get(note.uid);
     const sign = accidentals.get(note.uid);
@@ -90,23 +95,19 @@ function accidentalSplices(note: NoteEvent, sign: string | null): Splice[] {
   return xml ? [insertion(placeBefore(note.element), xml)] : [];
 }
 
-/** The accidentals of the bars in which a pitch was corrected, by the usual rule: key, then what came before. */
+/** The accidentals on the lines of a bar that hold an asked note, by the usual rule: key, then what came before. */
 function accidentalsAround(
   events: PartEvents,
-  corrections: ReadonlyMap<string, NoteCorrection>,
+  isAsked: (note: NoteEvent) => boolean,
 ): Map<string, string | null> {
   const signs = new Map<string, string | null>();
-  const bars = new Set(
-    events.notes
-      .filter((note) => corrections.get(note.uid)?.pitch)
-      .map((note) => `${note.measureIndex}:${note.pitch.step}${note.pitch.octave}`),
-  );
-  for (const place of bars) {
-    const [bar, line] = place.split(':') as [string, string];
+  const lineOf = (note: NoteEvent) => `${note.measureIndex}:${note.pitch.step}${note.pitch.octave}`;
+  const lines = new Map<string, NoteEvent[]>();
+  for (const note of events.notes) if (isAsked(note)) lines.set(lineOf(note), []);
+  if (lines.size === 0) return signs;
+  for (const note of events.notes) lines.get(lineOf(note))?.push(note);
+  for (const here of lines.values()) {
     let current: number | null = null;
-    const here = events.notes.filter(
-      (note) => note.measureIndex === Number(bar) && `${note.pitch.step}${note.pitch.octave}` === line,
-    );
     for (const note of here.sort((a, b) => a.onsetTicks - b.onsetTicks)) {
       current ??= keyAlter(events, note);
       const { alter } = note.pitch;

@@ -17,7 +17,8 @@ export interface EngravingText {
 }
 
 export function engravingSplices(document: ScoreDocument, corrections: Corrections): EngravingText {
-  const corrected = correctionSplices(document, corrections.notes);
+  const tablatureAlone = isTablatureAlone(document);
+  const corrected = correctionSplices(document, corrections.notes, tablatureAlone);
   const hidden = tablatureStaves(document);
   const gone = outOfSight(document, hidden);
   const splices: Splice[] = [...corrected.splices, ...gone];
@@ -25,6 +26,8 @@ export function engravingSplices(document: ScoreDocument, corrections: Correctio
   for (const [note, uid] of uidsOf(document.part, document.uids)) {
     if (hidden.has(childText(note, 'staff') ?? '1')) continue;
     splices.push(idSplice(note, uid));
+    // Tablature draws no stems; shown as notation it needs them.
+    if (tablatureAlone) for (const stem of childrenNamed(note, 'stem')) splices.push(removal(stem));
     for (const notations of childrenNamed(note, 'notations')) {
       for (const technical of childrenNamed(notations, 'technical')) splices.push(removal(technical));
     }
@@ -41,6 +44,11 @@ const removal = (element: XmlElement, insert = ''): Splice => ({
   remove: element.end - element.start,
   insert,
 });
+
+function isTablatureAlone(document: ScoreDocument): boolean {
+  const clefs = clefsOf(document.part);
+  return clefs.length > 0 && clefs.every((clef) => childText(clef, 'sign') === 'TAB');
+}
 
 /** Numbers of the staves of tablature; empty where tablature is all there is. */
 function tablatureStaves(document: ScoreDocument): ReadonlySet<string> {
@@ -96,6 +104,9 @@ function hiddenSplice(
       return { at: element.openEnd, remove: element.closeStart - element.openEnd, insert: '' };
     case 'clef':
       return hiddenClef(element, hidden);
+    case 'key':
+    case 'time':
+      return shownAgain(element);
     case 'staves':
       return hidden.size > 0 ? removal(element) : null;
     case 'direction':
@@ -105,6 +116,13 @@ function hiddenSplice(
     default:
       return null;
   }
+}
+
+/** Tablature hides key and metre; the notation in its place must not. */
+function shownAgain(element: XmlElement): Splice | null {
+  if (element.attributes['print-object'] !== 'no') return null;
+  const nameEnd = element.start + 1 + element.name.length;
+  return { at: nameEnd, remove: element.openEnd - 1 - nameEnd, insert: '' };
 }
 
 function hiddenClef(clef: XmlElement, hidden: ReadonlySet<string>): Splice | null {

@@ -96,8 +96,10 @@ export const childText = (element: XmlElement, name: string): string | null =>
 
 /** All elements below, depth first. */
 export function* descendants(element: XmlElement): Generator<XmlElement> {
-  for (const child of element.children) {
-    yield child;
-    yield* descendants(child);
+  // A stack instead of nested generators: a long score has a hundred thousand elements.
+  const waiting = element.children.toReversed();
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    yield next;
+    for (let k = next.children.length - 1; k >= 0; k--) waiting.push(next.children[k]!);
   }
 }

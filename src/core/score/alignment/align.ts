@@ -18,6 +18,17 @@ export interface Alignment {
   readonly likeness: number;
 }
 
+/** Old note by new note, and the old ones that have their pair. */
+interface Heads {
+  readonly found: Map<ScoreNote, ScoreNote>;
+  readonly taken: Set<ScoreNote>;
+}
+
+function pair(heads: Heads, next: ScoreNote, old: ScoreNote) {
+  heads.found.set(next, old);
+  heads.taken.add(old);
+}
+
 /** A note that carries ink outweighs any number of notes without. */
 const INKED_WEIGHT = 10_000;
 
@@ -31,7 +42,7 @@ export function alignScores(old: Score, next: Score, inked: ReadonlySet<string>)
   const oldBars = barContents(old, 0, weightOf);
   const nextBars = barContents(next, octaveShift, () => 1);
   const bars = pairBars(oldBars, nextBars);
-  const heads = new Map<ScoreNote, ScoreNote>();
+  const heads: Heads = { found: new Map(), taken: new Set() };
   for (const pair of bars) {
     pairInBar(
       heads,
@@ -43,7 +54,7 @@ export function alignScores(old: Score, next: Score, inked: ReadonlySet<string>)
   }
   const moved: string[] = [];
   for (const pair of bars) {
-    const before = heads.size;
+    const before = heads.found.size;
     pairInBar(
       heads,
       oldBars[pair.old]!,
@@ -51,10 +62,10 @@ export function alignScores(old: Score, next: Score, inked: ReadonlySet<string>)
       (note) => pitchKey(note, octaveShift),
       (note) => pitchKey(note, 0),
     );
-    moved.push(...[...heads.keys()].slice(before).map((note) => note.uid));
+    moved.push(...[...heads.found.keys()].slice(before).map((note) => note.uid));
   }
   pairLeftovers(heads, oldBars, nextBars, bars, octaveShift);
-  return { ...uidsPaired(old, next, heads), bars, moved, octaveShift };
+  return { ...uidsPaired(old, next, heads.found), bars, moved, octaveShift };
 }
 
 function octaveBetween(old: Score, next: Score): number {
@@ -73,25 +84,24 @@ function octaveBetween(old: Score, next: Score): number {
 
 /** Pairs notes of two bars that have the same key, in the order of time. */
 function pairInBar(
-  heads: Map<ScoreNote, ScoreNote>,
+  heads: Heads,
   old: BarContent,
   next: BarContent,
   nextKey: (note: ScoreNote) => string,
   oldKey: (note: ScoreNote) => string,
 ) {
-  const taken = new Set(heads.values());
   const waiting = new Map<string, ScoreNote[]>();
   for (const note of old.notes) {
-    if (taken.has(note)) continue;
+    if (heads.taken.has(note)) continue;
     waiting.set(oldKey(note), [...(waiting.get(oldKey(note)) ?? []), note]);
   }
   for (const note of next.notes) {
-    if (heads.has(note)) continue;
+    if (heads.found.has(note)) continue;
     const candidates = waiting.get(nextKey(note)) ?? [];
     // Of two voices in unison each keeps its own.
     const own = candidates.findIndex((one) => one.voice === note.voice);
     const match = candidates.splice(Math.max(0, own), 1)[0];
-    if (match) heads.set(note, match);
+    if (match) pair(heads, note, match);
   }
 }
 
@@ -110,13 +120,13 @@ const MOST_CELLS = 9_000_000;
  * that another program cut in two, an upbeat counted differently. Pairs are kept for bars that are mostly found.
  */
 function pairLeftovers(
-  heads: Map<ScoreNote, ScoreNote>,
+  heads: Heads,
   oldBars: readonly BarContent[],
   nextBars: readonly BarContent[],
   bars: readonly BarPair[],
   shift: number,
 ) {
-  const taken = new Set(heads.values());
+  const taken = new Set(heads.taken);
   const old = leftovers(
     oldBars,
     (note) => taken.has(note),
@@ -124,7 +134,7 @@ function pairLeftovers(
   );
   const next = leftovers(
     nextBars,
-    (note) => heads.has(note),
+    (note) => heads.found.has(note),
     bars.map((pair) => pair.next),
   );
   if (old.length * next.length > MOST_CELLS) return;
@@ -138,7 +148,7 @@ function pairLeftovers(
   for (const [a, b] of found) {
     const bar = oldBars[a.bar]!;
     const paired = bar.notes.filter((note) => taken.has(note)).length + foundIn.get(a.bar)!;
-    if (paired * 2 >= bar.notes.length) heads.set(b.note, a.note);
+    if (paired * 2 >= bar.notes.length) pair(heads, b.note, a.note);
   }
 }
 

@@ -1,0 +1,183 @@
+/** The running application: start, first paint, and a shelf that is filled while somebody saves. */
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type Browser, chromium, type Page } from '@playwright/test';
+import { closePool } from '../src/lib/server/db';
+import { DEMO_ACCOUNT } from '../src/lib/demoAccount';
+import { seedDemo } from '../scripts/demo/seed';
+import { buildOnce } from '../scripts/run/build';
+import { freePort, startCluster } from '../scripts/run/cluster';
+import { prepareDatabase } from '../scripts/run/database';
+import { chromiumOrThrow } from '../scripts/run/debian';
+import { startServer, stopServer } from '../scripts/run/server';
+import { note, percentile, timedAsync } from './figures';
+import { barredVoices } from './music';
+
+const CHROMIUM_FLAGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--no-first-run',
+  '--disable-quic',
+];
+
+export async function application() {
+  const folder = mkdtempSync(join(tmpdir(), 'oculon-bench-'));
+  buildOnce();
+  const first = await startCluster(folder);
+  process.env.OCULON_DATABASE_URL = await prepareDatabase(first.ownerUrl, folder);
+  await seedDemo(first.ownerUrl);
+  await closePool();
+  first.stop();
+
+  const started = performance.now();
+  const cluster = await startCluster(folder);
+  const databaseUrl = await prepareDatabase(cluster.ownerUrl, folder);
+  const server = await startServer({ port: await freePort(0), databaseUrl, demo: true });
+  note('application', 'start with data: to the answering server', performance.now() - started, 'ms');
+  const browser = await chromium.launch({ executablePath: chromiumOrThrow(), args: CHROMIUM_FLAGS });
+  await firstPaints(browser, server.address);
+  await browser.close();
+  await manyImports(server.address);
+  await stopServer(server);
+  cluster.stop();
+  rmSync(folder, { recursive: true, force: true });
+}
+
+/** From the click on a piece to its painted page and marks; cold in a new browser context, then again. */
+async function firstPaints(browser: Browser, address: string) {
+  const open = async (page: Page, label: string) => {
+    await page.goto(`${address}/shelf`);
+    await page.getByText('Engraving and planning').waitFor({ state: 'hidden', timeout: 60_000 });
+    const clicked = performance.now();
+    await page.getByRole('link', { name: /^Mill Bridge Dance/ }).click();
+    await page.locator('[data-testid=score]').waitFor();
+    note('application', `stored page to first paint, ${label}`, performance.now() - clicked, 'ms');
+    await page.locator('[data-mark=finger]').first().waitFor();
+    note('application', `stored page to the fingered score, ${label}`, performance.now() - clicked, 'ms');
+    await page.locator('[data-testid=candidates] button').first().waitFor();
+    note('application', `to the first prices, ${label}`, performance.now() - clicked, 'ms');
+  };
+  // The first context only lets the background finish.
+  const waiting = await browser.newContext();
+  const shelf = await waiting.newPage();
+  await shelf.goto(address);
+  await shelf.waitForURL('**/shelf');
+  await shelf.getByText('Engraving and planning').waitFor({ state: 'hidden', timeout: 60_000 });
+  await waiting.close();
+  const context = await browser.newContext();
+  const page = await context.newPage();
+  await page.goto(address);
+  await page.waitForURL('**/shelf');
+  await open(page, 'cold');
+  await open(page, 'warm');
+  await context.close();
+}
+
+const PIECES = 20;
+const BARS = 24;
+
+/** Twenty pieces at once: how long until all are planned, and what a save takes meanwhile. */
+async function manyImports(address: string) {
+  const cookie = await signIn(address);
+  const edition = await editionOfFirstPiece(address, cookie);
+  let seen = 0;
+  const save = async () => {
+    const [answer, ms] = await timedAsync(() =>
+      fetch(`${address}/api/editions/${edition}/gestures`, {
+        method: 'POST',
+        headers: { cookie, 'content-type': 'application/json' },
+        body: JSON.stringify({ seenSeq: seen, gestures: [gesture(seen)] }),
+      }),
+    );
+    if (answer.status !== 200) throw new Error(`save answered ${answer.status}`);
+    seen++;
+    return ms;
+  };
+  const idle: number[] = [];
+  for (let k = 0; k < 200; k++) idle.push(await save());
+  note('application', 'a save, idle, median', percentile(idle, 0.5), 'ms');
+  note('application', 'a save, idle, 95th percentile', percentile(idle, 0.95), 'ms');
+
+  const started = performance.now();
+  const imports = Array.from({ length: PIECES }, (_, k) =>
+    send(address, cookie, `piece ${k}`, barredVoices(BARS, k + 3)),
+  );
+  const busy: number[] = [];
+  let planned = false;
+  const saves = (async () => {
+    while (!planned) {
+      busy.push(await save());
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+  })();
+  await Promise.all(imports);
+  note(
+    'application',
+    `${PIECES} pieces of ${BARS} bars at once: to all stored`,
+    performance.now() - started,
+    'ms',
+  );
+  while ((await unplanned(address, cookie)) > 0) await new Promise((resolve) => setTimeout(resolve, 250));
+  note(
+    'application',
+    `${PIECES} pieces of ${BARS} bars at once: to all planned`,
+    performance.now() - started,
+    'ms',
+  );
+  planned = true;
+  await saves;
+  note('application', 'a save meanwhile, median', percentile(busy, 0.5), 'ms');
+  note('application', 'a save meanwhile, 95th percentile', percentile(busy, 0.95), 'ms');
+  note('application', 'a save meanwhile, longest', Math.max(...busy), 'ms');
+}
+
+const gesture = (seen: number) => ({
+  id: crypto.randomUUID(),
+  operations: [
+    {
+      v: 2,
+      target: 'n1',
+      attribute: 'finger',
+      before: seen === 0 ? null : ((seen - 1) % 4) + 1,
+      after: (seen % 4) + 1,
+    },
+  ],
+});
+
+async function signIn(address: string): Promise<string> {
+  const answer = await fetch(`${address}/sign-in`, {
+    method: 'POST',
+    headers: { origin: address, 'content-type': 'application/x-www-form-urlencoded' },
+    body: new URLSearchParams({ email: DEMO_ACCOUNT.email, password: DEMO_ACCOUNT.password }),
+    redirect: 'manual',
+  });
+  return answer.headers.get('set-cookie')!.split(';')[0]!;
+}
+
+async function send(address: string, cookie: string, name: string, xml: string): Promise<string> {
+  const form = new FormData();
+  form.set('file', new File([xml], `${name}.musicxml`));
+  const answer = await fetch(`${address}/api/pieces`, {
+    method: 'POST',
+    headers: { cookie, origin: address },
+    body: form,
+  });
+  if (answer.status !== 201) throw new Error(await answer.text());
+  return ((await answer.json()) as { id: string }).id;
+}
+
+async function editionOfFirstPiece(address: string, cookie: string): Promise<string> {
+  const id = await send(address, cookie, 'saved', barredVoices(4, 2));
+  const page = await (await fetch(`${address}/desk/${id}`, { headers: { cookie } })).text();
+  return /editionId:"([0-9a-f-]{36})"/.exec(page)![1]!;
+}
+
+/** Pieces that the shelf says are not ready. */
+async function unplanned(address: string, cookie: string): Promise<number> {
+  const page = await (await fetch(`${address}/shelf`, { headers: { cookie } })).text();
+  return Number(/background: (\d+)/.exec(page)?.[1] ?? 0);
+}
