@@ -25,6 +25,23 @@ export function readDirection(direction: XmlElement): readonly Bare[] {
   );
 }
 
+/** Whether a direction lets notes ring from here on, or ends it: a pedal line, or words that say so. */
+export function ringingOf(direction: XmlElement): 'start' | 'stop' | 'bar' | null {
+  for (const element of descendants(direction)) {
+    if (element.name === 'pedal') {
+      const type = element.attributes['type'];
+      if (type === 'start' || type === 'sostenuto') return 'start';
+      if (type === 'stop' || type === 'discontinue') return 'stop';
+    }
+    if (element.name === 'words' && LET_RING.test(element.text)) return 'bar';
+  }
+  return null;
+}
+
+/** "Let ring" in the languages of scores; without an end of its own it holds for the bar. Common practice. */
+const LET_RING =
+  /\blet ring\b|\bl\. ?v\.|\blaisser vibrer\b|\blasciar? vibrare\b|\bklingen lassen\b|\bdejar vibrar\b/i;
+
 /** A chord symbol as a name: root, quality and bass. Source: MusicXML 4.0, `harmony`, `kind-value`. */
 export function readHarmony(harmony: XmlElement): readonly Bare[] {
   const root = childNamed(harmony, 'root');

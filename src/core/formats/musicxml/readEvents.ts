@@ -6,7 +6,7 @@ import type { Direction, Grace, KeyMark, Measure, MetreMark } from '../../score/
 import type { Notice } from '../../score/reading';
 import type { ImportError } from '../importError';
 import { readBarMarks } from './barMarks';
-import { readDirection, readHarmony, tempoOf } from './directions';
+import { readDirection, readHarmony, ringingOf, tempoOf } from './directions';
 import { hasDiamondHead, type NoteMarks, readNoteMarks } from './noteMarks';
 import { orRefusal, Refusal } from './refusal';
 import { childNamed, childrenNamed, childText, type XmlElement } from './xmlTree';
@@ -111,6 +111,8 @@ class PartReader {
   private unpitchedNotes = 0;
   private hiddenNotes = 0;
   private waitingGrace: NoteEvent[] = [];
+  /** Where notes are let ring; the last one may still be open. */
+  private readonly ringing: { from: number; to: number }[] = [];
 
   constructor(
     private readonly part: XmlElement,
@@ -130,7 +132,7 @@ class PartReader {
     this.notes.push(...this.waitingGrace.map((event) => ({ ...event, onsetTicks: startTicks })));
     return {
       ticksPerQuarter: this.ticksPerQuarter,
-      notes: this.notes,
+      notes: this.withRinging(this.notes),
       tablature: this.tablature,
       measures: this.measures,
       keys: this.keys,
@@ -181,8 +183,10 @@ class PartReader {
       case 'sound': {
         const quartersPerMinute = tempoOf(element);
         if (quartersPerMinute > 0) this.tempos.push({ tick, quartersPerMinute });
-        if (element.name === 'direction')
+        if (element.name === 'direction') {
           for (const found of readDirection(element)) this.directions.push({ tick, ...found });
+          this.readRinging(element, tick, startTicks);
+        }
         return;
       }
       case 'harmony':
@@ -296,6 +300,26 @@ class PartReader {
   private completesABar(index: number): boolean {
     const before = this.measures[index - 1];
     return before !== undefined && before.durationTicks < before.nominalTicks;
+  }
+
+  private readRinging(direction: XmlElement, tick: number, barStart: number) {
+    const ringing = ringingOf(direction);
+    if (ringing === 'start') this.ringing.push({ from: tick, to: Infinity });
+    else if (ringing === 'stop') {
+      const open = this.ringing.findLast((span) => span.to === Infinity);
+      if (open) open.to = tick;
+    } else if (ringing === 'bar') {
+      this.ringing.push({ from: tick, to: barStart + this.nominalMeasureTicks() });
+    }
+  }
+
+  private withRinging(notes: readonly NoteEvent[]): readonly NoteEvent[] {
+    if (this.ringing.length === 0) return notes;
+    const rings = (note: NoteEvent) =>
+      this.ringing.some((span) => note.onsetTicks >= span.from && note.onsetTicks < span.to);
+    return notes.map((note) =>
+      rings(note) && !note.tags.includes('letRing') ? { ...note, tags: [...note.tags, 'letRing'] } : note,
+    );
   }
 
   private noticeFill(

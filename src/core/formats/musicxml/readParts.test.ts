@@ -129,6 +129,23 @@ describe('what stands at notes and bars', () => {
     expect(score.slides).toEqual([{ fromUid: 'n3', toUid: 'n4' }]);
   });
 
+  it('let ring by a pedal line to its end, by words to the end of the bar', () => {
+    const direction = (inner: string) => `<direction><direction-type>${inner}</direction-type></direction>`;
+    const score = scoreOrThrow(
+      documentXml([
+        quarter(60) +
+          direction('<pedal type="start"/>') +
+          quarter(62) +
+          quarter(64) +
+          direction('<pedal type="stop"/>') +
+          quarter(65),
+        direction('<words>let ring</words>') + quarter(60).repeat(4),
+        quarter(60).repeat(4),
+      ]),
+    );
+    expect(score.notes.map((note) => (note.tags.includes('letRing') ? 1 : 0)).join('')).toBe('011011110000');
+  });
+
   it('endings, counts of repeats, jumps by sound and by words', () => {
     const barline = (inner: string) => `<barline location="right">${inner}</barline>`;
     const words = (text: string) =>

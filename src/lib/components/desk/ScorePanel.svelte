@@ -2,6 +2,7 @@
 <script lang="ts">
   import { TUNINGS } from '$core/instrument/tuning';
   import { PIECE } from '$core/fingering/edition/attributes';
+  import { midiOf } from '$core/music/pitch';
   import { assumptionText, noticeText } from '$core/messages/en';
   import type { Score } from '$core/score/model';
   import type { Desk } from '$lib/client/desk.svelte';
@@ -17,16 +18,20 @@
   let { desk, score, opening }: Props = $props();
 
   const tempo = $derived(Math.round(score.tempos[0]?.quartersPerMinute ?? 0));
+  /** From the file's pitches to the sounding ones, corrected or as it was read. */
+  const shift = $derived(score.notes[0] ? score.notes[0].soundingMidi - midiOf(score.notes[0].pitch) : 0);
   const slurs = $derived(desk.valueOf(PIECE, 'slurs'));
   const asksSlurs = $derived(score.notices.some((notice) => notice.code === 'ambiguousSlurs'));
 
   const firstNote = (bar: number) => score.notes.find((note) => note.measureIndex === bar)?.uid;
 
-  function setNumber(attribute: 'tempo' | 'capo', text: string, least: number, most: number) {
+  const NAMES = { tempo: 'tempo', capo: 'capo', octave: 'transposition' } as const;
+
+  function setNumber(attribute: keyof typeof NAMES, text: string, least: number, most: number) {
     const value = Number(text);
     if (text.trim() === '') return desk.set(PIECE, attribute, null);
     if (!Number.isInteger(value) || value < least || value > most) {
-      desk.notice = `The ${attribute} is a whole number from ${least} to ${most}; it was left as it is.`;
+      desk.notice = `The ${NAMES[attribute]} is a whole number from ${least} to ${most}; it was left as it is.`;
       return;
     }
     desk.set(PIECE, attribute, value);
@@ -66,20 +71,14 @@
       value={tempo}
       onchange={(event) => setNumber('tempo', event.currentTarget.value, 20, 400)}
     />
-    <label for="octave">Octave</label>
-    <select
+    <label for="octave" title="From the pitches in the file to the sounding ones">Sounds, in semitones</label>
+    <input
       id="octave"
-      class="select select-sm w-full"
-      value={String(desk.valueOf(PIECE, 'octave') ?? '')}
-      onchange={({ currentTarget: { value } }) =>
-        desk.set(PIECE, 'octave', value === '' ? null : Number(value))}
-    >
-      <option value="">as the file says</option>
-      <option value="0">pitches as they sound</option>
-      <option value="-12">an octave lower</option>
-      <option value="12">an octave higher</option>
-      <option value="-24">two octaves lower</option>
-    </select>
+      class="input input-sm w-20"
+      inputmode="numeric"
+      value={shift}
+      onchange={(event) => setNumber('octave', event.currentTarget.value, -24, 24)}
+    />
   </div>
   {#if asksSlurs || slurs !== null}
     <fieldset class="mt-3">

@@ -20,7 +20,10 @@ const WORDS: Readonly<Record<string, (value: Register['value']) => string>> = {
   tuning: (value) => tuningWords(String(value)),
   capo: (value) => (value === 0 ? 'no capo' : `capo ${value}`),
   tempo: (value) => `♩ = ${value}`,
-  octave: (value) => (value === 0 ? 'pitches as they sound' : `pitches ${value} semitones`),
+  octave: (value) =>
+    value === 0
+      ? 'sounds as in the file'
+      : `sounds ${value > 0 ? '+' : '−'}${Math.abs(Number(value))} semitones`,
   slurs: (value) => (value === 'ligado' ? 'slurs played by the left hand' : 'slurs are phrase marks'),
 };
 
