@@ -8,7 +8,7 @@ import { type HandState, handState } from '../../src/core/fingering/left/handSta
 import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
 import { stateCost } from '../../src/core/fingering/left/stateCost';
 import { entryCost, follows, memoryAfter, transitionCost } from '../../src/core/fingering/left/transition';
-import { solveLattice, UNREACHABLE } from '../../src/core/fingering/lattice';
+import { costToEnd, solveLattice, UNREACHABLE } from '../../src/core/fingering/lattice';
 import { problemOf } from '../../src/core/fingering/problem';
 import { strokeLayers } from '../../src/core/fingering/right/planRight';
 import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
@@ -45,8 +45,7 @@ describe.each(pieces)('%s', (name) => {
       layers.map(() => null),
     )!;
     const toEnd = layers.map(
-      (layer, k) =>
-        new Map(layer.states.map((state, s) => [stateKey(state), solution.backward.cost[k]![s]!])),
+      (layer, k) => new Map(layer.states.map((state, s) => [stateKey(state), costToEnd(solution, k, s)])),
     );
     // Every state that a hand could be in, with the memory that the state before it leaves.
     let before: HandState[] = naiveConfigurations(problem, problem.moments[0]!).map((one) =>
@@ -91,8 +90,7 @@ describe.each(pieces)('%s', (name) => {
       layers.map(() => null),
     )!;
     const toEnd = layers.map(
-      (layer, k) =>
-        new Map(layer.states.map((state, s) => [strokeKey(state), solution.backward.cost[k]![s]!])),
+      (layer, k) => new Map(layer.states.map((state, s) => [strokeKey(state), costToEnd(solution, k, s)])),
     );
     let before = naiveSharings(groups[0]!.strokes.length).map((letters) =>
       stateAfter(null, groups[0]!, sharingFor(groups[0]!, letters)),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { randomFrom } from '../../../tests/helpers/music';
+import { EdgeList } from './edgeList';
 import {
   bestPath,
   costThrough,
@@ -13,7 +14,11 @@ import {
 const STATES = 4;
 
 /** Random layers of which about a third of the edges are missing. */
-function randomLayers(seed: number, count: number): Layer[] {
+interface TestLayer extends Layer {
+  readonly ways: EdgeList;
+}
+
+function randomLayers(seed: number, count: number): TestLayer[] {
   const random = randomFrom(seed);
   return Array.from({ length: count }, (_, k) => {
     const edgeStart = new Int32Array(STATES + 1);
@@ -28,18 +33,15 @@ function randomLayers(seed: number, count: number): Layer[] {
       edgeStart[s + 1] = from.length;
     }
     const stateCost = Int32Array.from({ length: STATES }, () => Math.floor(random() * 10));
-    return { stateCost, edgeStart, edgeFrom: Int32Array.from(from), edgeCost: Int32Array.from(cost) };
+    const ways = new EdgeList(edgeStart, Int32Array.from(from), Int32Array.from(cost));
+    return { stateCost, ways };
   });
 }
 
-const stepCost = (layer: Layer, from: number, to: number): number => {
-  for (let e = layer.edgeStart[to]!; e < layer.edgeStart[to + 1]!; e++) {
-    if (layer.edgeFrom[e] === from) return layer.edgeCost[e]!;
-  }
-  return Infinity;
-};
+const stepCost = (layer: TestLayer, from: number, to: number): number =>
+  layer.ways.maybePrice(from, to) ?? Infinity;
 
-const pathCost = (layers: readonly Layer[], path: readonly number[]): number =>
+const pathCost = (layers: readonly TestLayer[], path: readonly number[]): number =>
   path.reduce(
     (sum, s, k) => sum + layers[k]!.stateCost[s]! + (k > 0 ? stepCost(layers[k]!, path[k - 1]!, s) : 0),
     0,
@@ -74,24 +76,34 @@ describe('the lattice', () => {
 
   it('gives the same from kept messages as from none, whatever masks come and go', () => {
     const random = randomFrom(77);
-    const layers = randomLayers(9, 6);
+    const layers = randomLayers(9, 40);
+    let shared = 0;
     let kept = solveLattice(
       layers,
       layers.map(() => null),
     );
     for (let turn = 0; turn < 40; turn++) {
       const masks: Mask[] = layers.map(() =>
-        random() < 0.6 ? null : Uint8Array.from({ length: STATES }, () => (random() < 0.7 ? 1 : 0)),
+        random() < 0.9 ? null : Uint8Array.from({ length: STATES }, () => (random() < 0.7 ? 1 : 0)),
       );
       const fresh = solveLattice(layers, masks);
       const again = solveLattice(layers, masks, kept);
       expect(again?.cost).toBe(fresh?.cost);
       if (fresh && again) {
-        expect(again.forward.cost).toEqual(fresh.forward.cost);
-        expect(again.backward.cost).toEqual(fresh.backward.cost);
+        layers.forEach((_, k) => {
+          for (let s = 0; s < STATES; s++) {
+            expect(costThrough(again, k, s)).toBe(costThrough(fresh, k, s));
+            if (costThrough(fresh, k, s) < UNREACHABLE) {
+              expect(pathThrough(again, k, s)).toEqual(pathThrough(fresh, k, s));
+            }
+          }
+        });
+        shared += again.forward.cost.filter((cost, k) => cost === kept?.forward.cost[k]).length;
         kept = again;
       }
     }
+    // Messages agree again after a difference, and are then not worked out anew.
+    expect(shared).toBeGreaterThan(40);
   });
 
   it('says when masks leave no path, and that nothing costs nothing', () => {

@@ -1,28 +1,42 @@
 /**
- * The exact optimum over a chain of layers. A layer holds states with their own cost and the edges from the
- * layer before; dynamic programming forward and backward gives the best path and, for every state, the cost of
- * the best whole path through it.
+ * The exact optimum over a chain of layers. A layer holds states with their own cost and the ways into them from
+ * the layer before; dynamic programming forward and backward gives the best path and, for every state, the cost
+ * of the best whole path through it.
  */
 
 /** Above every real cost, and small enough that two of them still add up exactly. */
 export const UNREACHABLE = 1_000_000_000;
 
+/** The priced ways from the states of one layer into those of the next. No way costs less than nothing. */
+export interface Ways {
+  /**
+   * For every state that `mask` allows: the least of `before[from]` + way, and that `from`; among equal sums the
+   * lowest. `least` comes filled with UNREACHABLE and `via` with −1.
+   */
+  pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array): void;
+  /** The same backwards, for every state of the layer before: the least of way + `rest[to]`, and that `to`. */
+  push(rest: Int32Array, least: Int32Array, via: Int32Array): void;
+}
+
 export interface Layer {
   /** Own cost of each state. */
   readonly stateCost: Int32Array;
-  /** Edges into state s are numbered edgeStart[s] to edgeStart[s + 1] − 1; the first layer has none. */
-  readonly edgeStart: Int32Array;
-  readonly edgeFrom: Int32Array;
-  readonly edgeCost: Int32Array;
+  /** Null for the first layer. */
+  readonly ways: Ways | null;
 }
 
 /** Which states of a layer may be used; null allows all. */
 export type Mask = Uint8Array | null;
 
-/** One direction of the recursion: least costs and the neighbours that give them, by layer and state. */
+/**
+ * One direction of the recursion, by layer and state: least costs above the layer's own least, that least, and
+ * the neighbours that give them. Normalised so, the costs of two solutions agree again some layers after a
+ * difference, and everything from there on holds for both.
+ */
 export interface Messages {
   readonly masks: readonly Mask[];
   readonly cost: readonly Int32Array[];
+  readonly offset: readonly number[];
   /** State of the neighbouring layer on the best way, −1 where there is none. */
   readonly via: readonly Int32Array[];
 }
@@ -36,9 +50,9 @@ export interface Solution {
 }
 
 /**
- * Bellman's recursion in both directions. Messages of an earlier solution of the same layers are used again as
- * far as the masks agree: forward up to the first difference, backward from the last one. Among equal costs the
- * lowest state number wins. Returns null when no path is left.
+ * Bellman's recursion in both directions. Messages of an earlier solution of the same layers are used again up to
+ * the first difference of the masks and from where they agree again after the last. Among equal costs the lowest
+ * state number wins. Returns null when no path is left.
  */
 export function solveLattice(
   layers: readonly Layer[],
@@ -46,17 +60,25 @@ export function solveLattice(
   earlier: Solution | null = null,
 ): Solution | null {
   const known = earlier && earlier.layers === layers ? earlier : null;
-  const forward = forwardMessages(layers, masks, known?.forward ?? null);
-  const last = forward.cost.at(-1);
-  if (!last) return { layers, forward, backward: forward, cost: 0 };
-  const cost = last.reduce((least, one) => Math.min(least, one), UNREACHABLE);
-  if (cost >= UNREACHABLE) return null;
+  const forward = maybeForward(layers, masks, known?.forward ?? null);
+  if (!forward) return null;
+  const cost = forward.offset.at(-1) ?? 0;
   return { layers, forward, backward: backwardMessages(layers, masks, known?.backward ?? null), cost };
 }
 
 /** Cost of the best whole path through state `s` of layer `k`; UNREACHABLE when there is none. */
 export function costThrough(solution: Solution, k: number, s: number): number {
-  return Math.min(UNREACHABLE, solution.forward.cost[k]![s]! + solution.backward.cost[k]![s]!);
+  const { forward } = solution;
+  const there = forward.cost[k]![s]!;
+  const rest = costToEnd(solution, k, s);
+  if (there >= UNREACHABLE || rest >= UNREACHABLE) return UNREACHABLE;
+  return there + forward.offset[k]! + rest;
+}
+
+/** What the best way from state `s` of layer `k` to the end costs, its own cost not counted. */
+export function costToEnd({ backward }: Solution, k: number, s: number): number {
+  const cost = backward.cost[k]![s]!;
+  return cost >= UNREACHABLE ? UNREACHABLE : cost + backward.offset[k]!;
 }
 
 /** The best whole path through state `s` of layer `k`, a state for each layer. */
@@ -71,43 +93,52 @@ export function pathThrough(solution: Solution, k: number, s: number): readonly 
 /** The best path of all. */
 export function bestPath(solution: Solution): readonly number[] {
   const k = solution.layers.length - 1;
-  return k < 0 ? [] : pathThrough(solution, k, solution.forward.cost[k]!.indexOf(solution.cost));
+  return k < 0 ? [] : pathThrough(solution, k, solution.forward.cost[k]!.indexOf(0));
 }
-
-const allowed = (mask: Mask | undefined, s: number) => !mask || mask[s] === 1;
 
 function sameMask(a: Mask | undefined, b: Mask | undefined): boolean {
   if (!a || !b) return !a && !b;
   return a.length === b.length && a.every((bit, s) => bit === b[s]);
 }
 
-function forwardMessages(layers: readonly Layer[], masks: readonly Mask[], known: Messages | null): Messages {
-  const agreed = known ? masks.findIndex((mask, k) => !sameMask(mask, known.masks[k])) : 0;
-  if (known && agreed < 0) return known;
-  const cost = known ? known.cost.slice(0, agreed) : [];
-  const via = known ? known.via.slice(0, agreed) : [];
-  for (let k = agreed; k < layers.length; k++) {
+/** First and last layer whose masks differ from the known ones; the whole chain without known ones. */
+function differences(masks: readonly Mask[], known: Messages | null): readonly [number, number] {
+  if (!known) return [0, masks.length - 1];
+  const differs = (mask: Mask, k: number) => !sameMask(mask, known.masks[k]);
+  return [masks.findIndex(differs), masks.findLastIndex(differs)];
+}
+
+function maybeForward(
+  layers: readonly Layer[],
+  masks: readonly Mask[],
+  known: Messages | null,
+): Messages | null {
+  const [first, last] = differences(masks, known);
+  if (known && first < 0) return known;
+  const cost = known ? known.cost.slice(0, first) : [];
+  const offset = known ? known.offset.slice(0, first) : [];
+  const via = known ? known.via.slice(0, first) : [];
+  for (let k = first; k < layers.length; k++) {
     const layer = layers[k]!;
-    const before = cost[k - 1];
     const here = new Int32Array(layer.stateCost.length).fill(UNREACHABLE);
     const from = new Int32Array(here.length).fill(-1);
-    for (let s = 0; s < here.length; s++) {
-      if (!allowed(masks[k], s)) continue;
-      let least = before ? UNREACHABLE : 0;
-      if (before) {
-        for (let e = layer.edgeStart[s]!; e < layer.edgeStart[s + 1]!; e++) {
-          const sum = before[layer.edgeFrom[e]!]! + layer.edgeCost[e]!;
-          if (sum >= least) continue;
-          least = sum;
-          from[s] = layer.edgeFrom[e]!;
-        }
-      }
-      if (least < UNREACHABLE) here[s] = least + layer.stateCost[s]!;
-    }
+    if (layer.ways && k > 0) layer.ways.pull(cost[k - 1]!, masks[k]!, here, from);
+    else for (let s = 0; s < here.length; s++) if (!masks[k] || masks[k]![s]) here[s] = 0;
+    for (let s = 0; s < here.length; s++) if (here[s]! < UNREACHABLE) here[s]! += layer.stateCost[s]!;
+    const least = normalise(here);
+    if (least >= UNREACHABLE) return null;
     cost.push(here);
     via.push(from);
+    offset.push(least + (offset[k - 1] ?? 0));
+    if (known && k > last && sameCosts(here, known.cost[k]!)) {
+      const more = offset[k]! - known.offset[k]!;
+      cost.push(...known.cost.slice(k + 1));
+      via.push(...known.via.slice(k + 1));
+      offset.push(...known.offset.slice(k + 1).map((one) => one + more));
+      break;
+    }
   }
-  return { masks, cost, via };
+  return { masks, cost, offset, via };
 }
 
 function backwardMessages(
@@ -115,32 +146,44 @@ function backwardMessages(
   masks: readonly Mask[],
   known: Messages | null,
 ): Messages {
-  let differs = layers.length - 1;
-  if (known) while (differs >= 0 && sameMask(masks[differs], known.masks[differs])) differs--;
-  if (known && differs < 0) return known;
-  const cost = layers.map((layer, k) =>
-    known && k >= differs ? known.cost[k]! : new Int32Array(layer.stateCost.length).fill(UNREACHABLE),
-  );
-  const via = layers.map((layer, k) =>
-    known && k >= differs ? known.via[k]! : new Int32Array(layer.stateCost.length).fill(-1),
-  );
-  if (!known) cost.at(-1)!.fill(0);
-  for (let k = differs; k > 0; k--) {
+  const [first, last] = differences(masks, known);
+  if (known && first < 0) return known;
+  const cost = known ? [...known.cost] : layers.map((layer) => new Int32Array(layer.stateCost.length));
+  const offset = known ? [...known.offset] : layers.map(() => 0);
+  const via = known ? [...known.via] : layers.map((layer) => new Int32Array(layer.stateCost.length).fill(-1));
+  for (let k = last; k > 0; k--) {
     const layer = layers[k]!;
-    const here = cost[k]!;
-    const before = cost[k - 1]!;
-    const next = via[k - 1]!;
-    for (let s = 0; s < here.length; s++) {
-      if (!allowed(masks[k], s) || here[s]! >= UNREACHABLE) continue;
-      const rest = here[s]! + layer.stateCost[s]!;
-      for (let e = layer.edgeStart[s]!; e < layer.edgeStart[s + 1]!; e++) {
-        const sum = layer.edgeCost[e]! + rest;
-        const from = layer.edgeFrom[e]!;
-        if (sum >= before[from]!) continue;
-        before[from] = sum;
-        next[from] = s;
-      }
+    const rest = new Int32Array(layer.stateCost.length);
+    for (let s = 0; s < rest.length; s++) {
+      const shut = (masks[k] && !masks[k]![s]) || cost[k]![s]! >= UNREACHABLE;
+      rest[s] = shut ? UNREACHABLE : cost[k]![s]! + layer.stateCost[s]!;
     }
+    const here = new Int32Array(layers[k - 1]!.stateCost.length).fill(UNREACHABLE);
+    const to = new Int32Array(here.length).fill(-1);
+    layer.ways!.push(rest, here, to);
+    const total = offset[k]! + normalise(here);
+    const agrees = known !== null && k - 1 < first && sameCosts(here, known.cost[k - 1]!);
+    const more = total - offset[k - 1]!;
+    cost[k - 1] = here;
+    via[k - 1] = to;
+    offset[k - 1] = total;
+    if (!agrees) continue;
+    for (let j = 0; j < k - 1; j++) offset[j]! += more;
+    break;
   }
-  return { masks, cost, via };
+  return { masks, cost, offset, via };
+}
+
+/** Takes the least off all that can be reached, and gives it back; UNREACHABLE when nothing can. */
+function normalise(costs: Int32Array): number {
+  let least = UNREACHABLE;
+  for (const cost of costs) if (cost < least) least = cost;
+  if (least === 0 || least >= UNREACHABLE) return least;
+  for (let s = 0; s < costs.length; s++) if (costs[s]! < UNREACHABLE) costs[s]! -= least;
+  return least;
+}
+
+function sameCosts(a: Int32Array, b: Int32Array): boolean {
+  for (let s = 0; s < a.length; s++) if (a[s] !== b[s]) return false;
+  return true;
 }

@@ -1,10 +1,11 @@
 /** The lattice of the left hand: a layer of states for each moment and the priced ways between them. */
 import type { Layer } from '../lattice';
 import type { FingeringProblem, Moment } from '../problem';
-import { type HandState, memoryKey } from './handState';
+import type { HandState } from './handState';
+import { HandWays } from './handWays';
 import { stateCost } from './stateCost';
-import { heldCodes, statesAt } from './states';
-import { cutsCost, entryCost, memoryAfter, movementCost } from './transition';
+import { statesAt } from './states';
+import { entryCost } from './transition';
 
 export interface HandLayer extends Layer {
   readonly states: readonly HandState[];
@@ -33,18 +34,9 @@ export function handLayer(
     (state) => stateCost(problem, moment, state) + (before ? 0 : entryCost(state)),
   );
   const previous = before ? problem.moments[moment.index - 1]! : null;
-  const edges =
-    before && previous
-      ? edgesBetween(problem, previous, before.states, moment, states)
-      : noEdges(states.length);
-  return { states, omitted: left, stateCost: costs, ...edges };
+  const ways = before && previous ? new HandWays(problem, previous, before.states, moment, states) : null;
+  return { states, omitted: left, stateCost: costs, ways };
 }
-
-const noEdges = (count: number) => ({
-  edgeStart: new Int32Array(count + 1),
-  edgeFrom: new Int32Array(0),
-  edgeCost: new Int32Array(0),
-});
 
 /** Non-empty subsets, the smallest first. */
 export function subsetsBySize(items: readonly number[]): readonly (readonly number[])[] {
@@ -52,70 +44,4 @@ export function subsetsBySize(items: readonly number[]): readonly (readonly numb
     items.filter((_item, bit) => (k + 1) & (1 << bit)),
   );
   return subsets.sort((a, b) => a.length - b.length);
-}
-
-function edgesBetween(
-  problem: FingeringProblem,
-  moment: Moment,
-  before: readonly HandState[],
-  next: Moment,
-  states: readonly HandState[],
-) {
-  const groups = groupByHeld(problem, before, next);
-  // Without a pitch that is struck again, what is cut depends on the held strikes alone: once for each group.
-  const again = strikesAgain(problem, before, next);
-  const edgeStart = new Int32Array(states.length + 1);
-  const edgeFrom: number[] = [];
-  const edgeCost: number[] = [];
-  states.forEach((to, s) => {
-    const wanted = heldCodes(to, next);
-    for (const group of groups) {
-      // Only a strike that is let go may differ.
-      if (!wanted.every((code, h) => code === 0 || code === group.codes[h])) continue;
-      const members = to.range ? group.members : (group.byMemory.get(memoryKey(to.memory)) ?? NOBODY);
-      const cuts = again || members.length === 0 ? null : cutsCost(problem, before[members[0]!]!, next, to);
-      for (const from of members) {
-        const cut = cuts ?? cutsCost(problem, before[from]!, next, to);
-        edgeFrom.push(from);
-        edgeCost.push(cut + movementCost(problem, moment, before[from]!, next, to));
-      }
-    }
-    edgeStart[s + 1] = edgeFrom.length;
-  });
-  return { edgeStart, edgeFrom: Int32Array.from(edgeFrom), edgeCost: Int32Array.from(edgeCost) };
-}
-
-const NOBODY: readonly number[] = [];
-
-function strikesAgain(problem: FingeringProblem, before: readonly HandState[], next: Moment): boolean {
-  const struck = new Set(next.struck.map((strike) => problem.strikes[strike]!.midi));
-  const sounding = new Set(before.flatMap((state) => state.strikes));
-  return [...sounding].some((strike) => struck.has(problem.strikes[strike]!.midi));
-}
-
-interface HeldGroup {
-  readonly codes: readonly number[];
-  readonly members: number[];
-  /** Members by what they remember when nothing is stopped afterwards. */
-  readonly byMemory: Map<string, number[]>;
-}
-
-function groupByHeld(
-  problem: FingeringProblem,
-  before: readonly HandState[],
-  next: Moment,
-): readonly HeldGroup[] {
-  const groups = new Map<string, HeldGroup>();
-  before.forEach((state, s) => {
-    const codes = heldCodes(state, next);
-    const key = codes.join(' ');
-    let group = groups.get(key);
-    if (!group) groups.set(key, (group = { codes, members: [], byMemory: new Map() }));
-    group.members.push(s);
-    const memory = memoryKey(memoryAfter(problem, state, next));
-    const alike = group.byMemory.get(memory);
-    if (alike) alike.push(s);
-    else group.byMemory.set(memory, [s]);
-  });
-  return [...groups.values()];
 }

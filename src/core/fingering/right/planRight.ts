@@ -1,5 +1,6 @@
 /** The exact right-hand plan for given strings, around the ink. */
 import type { HandProfile } from '../../instrument/handProfile';
+import { EdgeList } from '../edgeList';
 import type { Pluck } from '../../score/model';
 import type { Ink } from '../ink';
 import {
@@ -36,6 +37,7 @@ export interface RightCandidate {
 }
 
 export interface StrokeLayer extends Layer {
+  readonly ways: EdgeList;
   readonly group: StrokeGroup;
   readonly states: readonly StrokeState[];
 }
@@ -85,12 +87,8 @@ function readSolution(
   return { cost: solution.cost, lowerBound: solution.cost, plucks, candidates, costByMoment };
 }
 
-function edgeCostBetween(layer: StrokeLayer, from: number | undefined, to: number): number {
-  for (let edge = layer.edgeStart[to]!; edge < layer.edgeStart[to + 1]!; edge++) {
-    if (layer.edgeFrom[edge] === from) return layer.edgeCost[edge]!;
-  }
-  return 0;
-}
+const edgeCostBetween = (layer: StrokeLayer, from: number | undefined, to: number): number =>
+  (from === undefined ? null : layer.ways.maybePrice(from, to)) ?? 0;
 
 /** The lattice of the right hand. Layers of an earlier call are used again as far as the strokes are the same. */
 export function strokeLayers(
@@ -137,14 +135,12 @@ function layerAfter(before: StrokeLayer | null, group: StrokeGroup, hand: HandPr
   }
   const edgeStart = new Int32Array(states.length + 1);
   edges.forEach((list, s) => (edgeStart[s + 1] = edgeStart[s]! + list.from.length));
-  return {
-    group,
-    states,
-    stateCost: Int32Array.from(stateCost),
+  const ways = new EdgeList(
     edgeStart,
-    edgeFrom: Int32Array.from(edges.flatMap((list) => list.from)),
-    edgeCost: Int32Array.from(edges.flatMap((list) => list.cost)),
-  };
+    Int32Array.from(edges.flatMap((list) => list.from)),
+    Int32Array.from(edges.flatMap((list) => list.cost)),
+  );
+  return { group, states, stateCost: Int32Array.from(stateCost), ways };
 }
 
 function inkedPluck(problem: FingeringProblem, ink: Ink, strike: number): Pluck | null {

@@ -23,7 +23,7 @@ const WORDS: Readonly<Record<string, (value: Register['value']) => string>> = {
   octave: (value) =>
     value === 0
       ? 'sounds as in the file'
-      : `sounds ${value > 0 ? '+' : '−'}${Math.abs(Number(value))} semitones`,
+      : `sounds ${Number(value) > 0 ? '+' : '−'}${Math.abs(Number(value))} semitones`,
   slurs: (value) => (value === 'ligado' ? 'slurs played by the left hand' : 'slurs are phrase marks'),
 };
 
