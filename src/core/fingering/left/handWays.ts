@@ -7,6 +7,7 @@ import { type Mask, UNREACHABLE, type Ways } from '../lattice';
 import type { FingeringProblem, Moment } from '../problem';
 import { type HandState, memoryKey } from './handState';
 import { heldCodes } from './states';
+import { ShiftBounds } from './shiftBounds';
 import { cutsCost, memoryAfter, movementCost } from './transition';
 
 /** States of the layer before that hold the same strikes in the same way, or leave the same memory as well. */
@@ -29,6 +30,7 @@ interface Arrival {
 export class HandWays implements Ways {
   private readonly crowds: readonly Crowd[];
   private readonly arrivalsOf: readonly (readonly Arrival[])[];
+  private readonly bounds: ShiftBounds;
   /** A pitch that is struck again makes cuts depend on where it lay. */
   private readonly again: boolean;
 
@@ -40,9 +42,14 @@ export class HandWays implements Ways {
     private readonly states: readonly HandState[],
   ) {
     this.again = strikesAgain(problem, before, next);
-    const groups = groupByHeld(problem, before, next);
+    const anyFree = states.some((state) => !state.range);
+    const groups = groupByHeld(problem, before, next, anyFree);
     this.crowds = groups.flatMap((group) => [group.all, ...group.byMemory.values()]);
-    this.arrivalsOf = states.map((state, to) => this.arrivals(groups, state, to));
+    const sources = new Sources(groups, next, (group, state) =>
+      this.again ? 0 : cutsCost(problem, before[group.all.members[0]!]!, next, state),
+    );
+    this.arrivalsOf = states.map((state, to) => this.arrivals(sources, state, to));
+    this.bounds = new ShiftBounds(problem, before, states);
   }
 
   pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array): void {
@@ -59,6 +66,7 @@ export class HandWays implements Ways {
           const state = members[place]!;
           const soFar = before[state]!;
           if (soFar >= UNREACHABLE || soFar + arrival.cuts > best) break;
+          if (soFar + arrival.cuts + this.bounds.least(state, to) > best) continue;
           const sum = soFar + this.price(arrival, place);
           if (sum < best || (sum === best && state < from)) {
             best = sum;
@@ -82,6 +90,7 @@ export class HandWays implements Ways {
           const arrival = arrivals[k]!;
           const after = rest[arrival.to]!;
           if (after >= UNREACHABLE || after + arrival.cuts > best) break;
+          if (after + arrival.cuts + this.bounds.least(from, arrival.to) > best) continue;
           const sum = after + this.price(arrival, place);
           if (sum < best || (sum === best && arrival.to < to)) {
             best = sum;
@@ -108,15 +117,11 @@ export class HandWays implements Ways {
   }
 
   /** Only a strike that is let go may lie elsewhere; a hand that is free must remember the same. */
-  private arrivals(groups: readonly HeldGroup[], state: HandState, to: number): readonly Arrival[] {
-    const wanted = heldCodes(state, this.next);
+  private arrivals(sources: Sources, state: HandState, to: number): readonly Arrival[] {
     const found: Arrival[] = [];
-    for (const group of groups) {
-      if (!wanted.every((code, h) => code === 0 || code === group.codes[h])) continue;
+    for (const { group, cuts } of sources.of(state)) {
       const crowd = state.range ? group.all : group.byMemory.get(memoryKey(state.memory));
       if (!crowd) continue;
-      const first = this.before[crowd.members[0]!]!;
-      const cuts = this.again ? 0 : cutsCost(this.problem, first, this.next, state);
       const arrival: Arrival = { to, crowd, cuts, prices: null };
       crowd.arrivals.push(arrival);
       found.push(arrival);
@@ -125,10 +130,46 @@ export class HandWays implements Ways {
   }
 }
 
+interface Source {
+  readonly group: HeldGroup;
+  readonly cuts: number;
+}
+
+/** From which groups a state can be reached, worked out once for each way of holding on. */
+class Sources {
+  private readonly known = new Map<string, readonly Source[]>();
+
+  constructor(
+    private readonly groups: readonly HeldGroup[],
+    private readonly next: Moment,
+    /** What going from a group to a state cuts: it depends on the held strikes alone. */
+    private readonly cutsTo: (group: HeldGroup, state: HandState) => number,
+  ) {}
+
+  of(state: HandState): readonly Source[] {
+    const wanted = heldCodes(state, this.next);
+    const key = wanted.join(' ');
+    let sources = this.known.get(key);
+    if (!sources) {
+      sources = this.groups
+        .filter((group) => wanted.every((code, h) => code === 0 || code === group.codes[h]))
+        .map((group) => ({ group, cuts: this.cutsTo(group, state) }));
+      this.known.set(key, sources);
+    }
+    return sources;
+  }
+}
+
+/** Costs stay below 2^30 and lists below 2^20, so that both fit into one exact number. */
+const PLACES = 2 ** 20;
+
 /** Places of a list in the order of what `costOf` says; equal ones as they stand. */
 function orderedBy<T>(items: readonly T[], costOf: (item: T) => number): Int32Array {
-  const costs = items.map(costOf);
-  return Int32Array.from(costs.keys()).sort((a, b) => costs[a]! - costs[b]! || a - b);
+  // Numbers sort without a comparison of ours: cost first, place second.
+  const keys = new Float64Array(items.length);
+  for (let k = 0; k < items.length; k++) keys[k] = costOf(items[k]!) * PLACES + k;
+  keys.sort();
+  return Int32Array.from(keys, (key) => key % PLACES);
 }
 
 function strikesAgain(problem: FingeringProblem, before: readonly HandState[], next: Moment): boolean {
@@ -148,6 +189,7 @@ function groupByHeld(
   problem: FingeringProblem,
   before: readonly HandState[],
   next: Moment,
+  anyFree: boolean,
 ): readonly HeldGroup[] {
   const groups = new Map<string, HeldGroup>();
   before.forEach((state, s) => {
@@ -156,6 +198,8 @@ function groupByHeld(
     let group = groups.get(key);
     if (!group) groups.set(key, (group = { codes, all: crowd(), byMemory: new Map() }));
     group.all.members.push(s);
+    // What is remembered matters only to a hand that is free.
+    if (!anyFree) return;
     const memory = memoryKey(memoryAfter(problem, state, next));
     const alike = group.byMemory.get(memory) ?? crowd();
     group.byMemory.set(memory, alike);

@@ -3,7 +3,14 @@ import { movementMs } from '../../instrument/handProfile';
 import { price } from '../costTerm';
 import { type FingeringProblem, type Moment, STEP_SEMITONES, type Strike } from '../problem';
 import { acrossMm, fingertipMm } from '../../instrument/fretboard';
-import { type HandMemory, type HandState, handWayFrets, handWayMm, type Placement } from './handState';
+import {
+  type HandMemory,
+  type HandRange,
+  type HandState,
+  handWayFrets,
+  handWayMm,
+  type Placement,
+} from './handState';
 import type { Ledger } from './stateCost';
 import {
   BARRE_PREPARED_SHARE,
@@ -165,6 +172,18 @@ function shiftCost(
     paid('shift', price(LEFT_TERMS.shift, 1), ledger) +
     paid('shiftDistance', price(LEFT_TERMS.shiftDistance, shift.distanceMm * share), ledger) +
     paid('shiftHaste', price(LEFT_TERMS.shiftHaste, shift.neededMs / Math.max(1, shift.windowMs)), ledger)
+  );
+}
+
+/** The least that a way between two ranges can cost: the best carrier, all the time that can be used. */
+export function leastShiftCost(problem: FingeringProblem, from: HandRange, to: HandRange): number {
+  const wayMm = handWayMm(from, to, problem);
+  if (handWayFrets(from, to) <= SQUEEZE_FRETS) return price(LEFT_TERMS.squeeze, wayMm);
+  const share = Math.min(1, ...Object.values(CARRIER_SHARE));
+  return (
+    price(LEFT_TERMS.shift, 1) +
+    price(LEFT_TERMS.shiftDistance, wayMm * share) +
+    price(LEFT_TERMS.shiftHaste, movementMs(wayMm, problem.hand) / LONGEST_WINDOW_MS)
   );
 }
 
