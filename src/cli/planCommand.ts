@@ -1,18 +1,13 @@
 /** `./oculon plan`: files in, results and fingered scores out. */
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Planner } from '../core/fingering/planner';
 import { fingeredText } from '../core/formats/musicxml/exportFingered';
-import { readScore } from '../core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../core/instrument/fretboard';
 import { ADULT_MEDIUM, type HandProfile, handProfileSchema } from '../core/instrument/handProfile';
-import { importErrorText } from '../core/messages/en';
-import { READABLE_FILE, readSource } from '../foreign/readSource';
+import { complain, forEachFile, InputProblem, openScore, readOrComplain } from './files';
 import { resultOf } from './planResult';
-
-/** A problem that belongs to one line on standard error and exit code 2. */
-class InputProblem extends Error {}
 
 interface Options {
   readonly files: readonly string[];
@@ -30,21 +25,7 @@ export async function planCommand(args: readonly string[]): Promise<number> {
   } catch (error) {
     return complain(error instanceof Error ? error.message : String(error));
   }
-  let code = 0;
-  for (const file of options.files) {
-    try {
-      await planFile(file, options);
-    } catch (error) {
-      if (!(error instanceof InputProblem)) throw error;
-      code = complain(`${file}: ${error.message}`);
-    }
-  }
-  return code;
-}
-
-function complain(line: string): number {
-  console.error(line.replace(/\s+/g, ' '));
-  return 2;
+  return forEachFile(options.files, (file) => planFile(file, options));
 }
 
 function readOptions(args: readonly string[]): Options {
@@ -85,33 +66,17 @@ function readProfile(path: string | undefined): HandProfile {
   return { ...ADULT_MEDIUM, ...(parsed.data as Partial<HandProfile>) };
 }
 
-function readOrComplain(path: string, what = path): Buffer {
-  try {
-    return readFileSync(path);
-  } catch (error) {
-    throw new InputProblem(
-      `${what}: the file cannot be read (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'}).`,
-    );
-  }
-}
-
-async function planFile(path: string, options: Options): Promise<void> {
-  const name = basename(path);
-  if (!READABLE_FILE.test(name)) throw new InputProblem(importErrorText({ code: 'unknownKind', name }));
-  const read = await readSource(readOrComplain(path, 'input'), name);
-  if (!read.ok) throw new InputProblem(importErrorText(read.error));
-  const { kind, source } = read.value;
-  const document = readScore(source.text, { convertedFrom: kind === 'musicxml' ? null : kind });
-  if (!document.ok) throw new InputProblem(importErrorText(document.error));
-
+async function planFile(path: string, options: Options): Promise<number> {
+  const { source, document } = await openScore(path);
   const started = performance.now();
-  const planner = new Planner(document.value.score, CONCERT_FRETBOARD, options.hand);
+  const planner = new Planner(document.score, CONCERT_FRETBOARD, options.hand);
   const plan = planner.plan(new Map());
   const ms = performance.now() - started;
   const alternatives = options.takes > 0 ? planner.alternatives(options.takes) : [];
 
-  const stem = join(options.out, name.replace(/\.[^.]*$/, ''));
-  const result = resultOf(document.value.score, planner.problem, plan, alternatives, ms);
+  const stem = join(options.out, basename(path).replace(/\.[^.]*$/, ''));
+  const result = resultOf(document.score, planner.problem, plan, alternatives, ms);
   writeFileSync(`${stem}.result.json`, `${JSON.stringify(result, null, 1)}\n`);
-  writeFileSync(`${stem}.fingered.musicxml`, fingeredText(source, document.value, plan));
+  writeFileSync(`${stem}.fingered.musicxml`, fingeredText(source, document, plan));
+  return 0;
 }

@@ -75,22 +75,29 @@ export class Planner {
     };
   }
 
-  /** Every choice for one note with its exact price; its own ink is lifted for the question. Null: no such note. */
-  choices(ink: Ink, uid: string): NoteChoices | null {
+  /**
+   * Every choice for one note with its exact price, so many of them with reasons; its own ink is lifted for the
+   * question. Null: no such note.
+   */
+  choices(ink: Ink, uid: string, explained = CHOICES_EXPLAINED): NoteChoices | null {
     const strike = this.problem.strikes.find((one) => one.uids.includes(uid));
     if (!strike) return null;
     const lifted = new Map(ink);
     for (const own of strike.uids) lifted.set(own, { ...(ink.get(own) ?? NO_INK), pluck: null });
     const right = this.right.plan(this.left.plan(ink).placements, lifted);
-    return { uid, left: this.explained(ink, strike.index), right: right.candidates[strike.index]! };
+    return {
+      uid,
+      left: this.explained(ink, strike.index, explained),
+      right: right.candidates[strike.index]!,
+    };
   }
 
-  private explained(ink: Ink, strikeIndex: number): readonly LeftChoice[] {
+  private explained(ink: Ink, strikeIndex: number, count: number): readonly LeftChoice[] {
     const candidates = this.left.candidates(ink, strikeIndex);
     const best = candidates[0] ? termTotals(this.problem, candidates[0].states()) : new Map();
     return candidates.map(({ place, extraCost, states }, rank) => {
-      const explained = rank > 0 && rank < CHOICES_EXPLAINED;
-      const reasons = explained ? reasonsBetween(best, termTotals(this.problem, states())) : [];
+      const reasons =
+        rank > 0 && rank < count ? reasonsBetween(best, termTotals(this.problem, states())) : [];
       return { ...place, extraCost, reasons: reasons.slice(0, REASONS_SHOWN) };
     });
   }

@@ -1,0 +1,70 @@
+/** Judges the fingering that came with a score: whether it can be played, and what it costs against the best. */
+import type { Score } from '../score/model';
+import type { Ink } from './ink';
+import type { Finding, LeftChoice } from './plan';
+import type { Planner } from './planner';
+
+export interface UnusualChoice {
+  readonly uid: string;
+  /** As printed; where the file leaves something open, as planned around it. */
+  readonly chosen: Pick<LeftChoice, 'finger' | 'string' | 'fret'>;
+  readonly better: Pick<LeftChoice, 'finger' | 'string' | 'fret'>;
+  /** What the printed choice costs more than the best one there, in tenths of a point. */
+  readonly extraCost: number;
+  /** Terms that speak for the better choice. */
+  readonly reasons: LeftChoice['reasons'];
+}
+
+export interface Judgement {
+  /** Notes that carry a printed finger, string or letter. */
+  readonly printed: number;
+  readonly playable: boolean;
+  readonly findings: readonly Finding[];
+  /** Tenths of a point: with every printed mark kept, and without any of them. */
+  readonly cost: number;
+  readonly optimum: number;
+  readonly unusual: readonly UnusualChoice[];
+}
+
+/** From this price on a printed choice is worth a word. From memory. */
+const WORTH_A_WORD = 40;
+/** Prices are worked out for so many notes at most. */
+const MOST_PRICED = 400;
+
+const CONTRADICTIONS = new Set<Finding['code']>(['unplayable', 'inkContradicts', 'pluckContradicts']);
+
+/** The file's marks as if the teacher had inked them. */
+export const printedInk = (score: Score): Ink =>
+  new Map(
+    score.notes
+      .filter(({ printed }) => printed.finger !== null || printed.string !== null || printed.pluck !== null)
+      .map(({ uid, printed }) => [uid, printed]),
+  );
+
+export function judge(score: Score, planner: Planner): Judgement {
+  const ink = printedInk(score);
+  const plan = planner.plan(ink);
+  const findings = plan.findings.filter((finding) => finding.code !== 'printedDeparture');
+  return {
+    printed: ink.size,
+    playable: !findings.some((finding) => CONTRADICTIONS.has(finding.code)),
+    findings,
+    cost: plan.cost,
+    optimum: planner.plan(new Map()).cost,
+    unusual: [...ink.keys()].slice(0, MOST_PRICED).flatMap((uid) => unusualAt(planner, ink, uid)),
+  };
+}
+
+function unusualAt(planner: Planner, ink: Ink, uid: string): readonly UnusualChoice[] {
+  const marks = ink.get(uid)!;
+  const choices = planner.choices(ink, uid, Infinity)?.left ?? [];
+  const best = choices[0];
+  const chosen = choices.find(
+    (choice) =>
+      (marks.finger === null || choice.finger === marks.finger) &&
+      (marks.string === null || choice.string === marks.string),
+  );
+  if (!best || !chosen || chosen.extraCost < WORTH_A_WORD) return [];
+  const { extraCost, reasons } = chosen;
+  return [{ uid, chosen, better: best, extraCost, reasons }];
+}

@@ -1,0 +1,79 @@
+/** The command line as others call it: files in, JSON and exit codes out. */
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, describe, expect, it } from 'vitest';
+import { documentXml, noteXml } from '../helpers/music';
+
+const root = fileURLToPath(new URL('../../', import.meta.url));
+const folder = mkdtempSync(join(tmpdir(), 'oculon-cli-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const file = (name: string, content: string) => {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  return path;
+};
+const oculon = (...args: readonly string[]) => {
+  const { status, stdout, stderr } = spawnSync(join(root, 'oculon'), args, { encoding: 'utf8' });
+  return { status, stdout, stderr };
+};
+
+interface Result {
+  readonly notes: readonly { readonly string: number; readonly finger: number; readonly midi: number }[];
+  readonly cost: number;
+}
+const resultOf = (name: string) =>
+  JSON.parse(readFileSync(join(folder, `${name}.result.json`), 'utf8')) as Result;
+
+const TUNE = 'X:1\nT:Small Gate\nM:4/4\nL:1/4\nK:C clef=treble-8\nCDEF|GABc|]\n';
+
+describe('./oculon', () => {
+  it('plan takes ABC; a bad file gets one line and exit code 2, the others go on', () => {
+    const { status, stderr } = oculon(
+      'plan',
+      file('cut.musicxml', '<score-partwise><part'),
+      file('gate.abc', TUNE),
+      '--out',
+      folder,
+    );
+    expect(status).toBe(2);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+    expect(stderr).toMatch(/cut\.musicxml: The file is not well-formed XML: line 1/);
+    expect(resultOf('gate').notes.map((note) => note.midi)).toEqual([48, 50, 52, 53, 55, 57, 59, 60]);
+  });
+
+  it('check finds its own fingering playable and at the optimum', () => {
+    execFileSync(join(root, 'oculon'), ['plan', join(root, 'demo/slow-window.musicxml'), '--out', folder]);
+    const { status, stdout } = oculon('check', join(folder, 'slow-window.fingered.musicxml'));
+    expect(status).toBe(0);
+    const [judged] = JSON.parse(stdout) as {
+      playable: boolean;
+      cost: number;
+      optimum: number;
+      unusual: unknown[];
+    }[];
+    expect(judged).toMatchObject({ playable: true, unusual: [], cost: resultOf('slow-window').cost });
+    expect(judged!.cost).toBe(judged!.optimum);
+  });
+
+  it('check ends with 1 and names the notes that no hand can play as printed', () => {
+    const two = (midi: number) =>
+      noteXml({
+        midi,
+        onset: 0,
+        length: 2,
+        extra: '<notations><technical><fingering>2</fingering></technical></notations>',
+      });
+    const chord = two(48) + two(52).replace('<note>', '<note><chord/>');
+    const { status, stdout } = oculon('check', file('clash.musicxml', documentXml([chord])));
+    expect(status).toBe(1);
+    expect(JSON.parse(stdout)).toMatchObject([
+      { playable: false, findings: [{ code: 'inkContradicts', notes: [{ measure: '1', voice: '1' }] }] },
+    ]);
+  });
+
+  it('without a file to check says so', () => expect(oculon('check').status).toBe(2));
+});
