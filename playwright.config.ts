@@ -1,3 +1,4 @@
+import { CHROMIUM_FLAGS } from './scripts/run/chromiumFlags';
 import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
@@ -12,15 +13,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: process.env.OCULON_CHROMIUM ?? '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--no-first-run',
-        '--disable-quic',
-      ],
+      args: CHROMIUM_FLAGS,
     },
   },
 });

@@ -9,20 +9,11 @@ import { seedDemo } from '../scripts/demo/seed';
 import { buildOnce } from '../scripts/run/build';
 import { freePort, startCluster } from '../scripts/run/cluster';
 import { prepareDatabase } from '../scripts/run/database';
+import { CHROMIUM_FLAGS } from '../scripts/run/chromiumFlags';
 import { chromiumOrThrow } from '../scripts/run/debian';
 import { startServer, stopServer } from '../scripts/run/server';
 import { note, percentile, timedAsync } from './figures';
 import { barredVoices } from './music';
-
-const CHROMIUM_FLAGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-  '--no-first-run',
-  '--disable-quic',
-];
 
 export async function application() {
   const folder = mkdtempSync(join(tmpdir(), 'oculon-bench-'));

@@ -1,16 +1,11 @@
 /** Repeats, endings, jumps and section lines of a `<measure>`. */
-import type { Jumps } from '../../score/model';
+import type { Jumps, Measure } from '../../score/model';
 import { childNamed, childrenNamed, descendants, type XmlElement } from './xmlTree';
 
-export interface BarMarks {
-  readonly repeatStart: boolean;
-  readonly repeatEnd: boolean;
-  readonly repeatTimes: number;
-  readonly ending: string | null;
-  readonly endingStops: boolean;
-  readonly jumps: Jumps;
-  readonly sectionEnd: boolean;
-}
+export type BarMarks = Pick<
+  Measure,
+  'repeatStart' | 'repeatEnd' | 'repeatTimes' | 'ending' | 'endingStops' | 'jumps' | 'sectionEnd'
+>;
 
 export function readBarMarks(measure: XmlElement): BarMarks {
   const barlines = childrenNamed(measure, 'barline');
