@@ -37,8 +37,8 @@ test('pitch, length, tie, must ring: corrected by keys, shown as corrected, kept
 test('a correction that leaves the instrument is taken back with the reason', async ({ page }) => {
   await importAndOpen(page, 'octave.musicxml');
   await scoreTab(page);
-  await page.getByLabel('Sounds, in semitones').fill('-24');
-  await page.getByLabel('Sounds, in semitones').blur();
+  await page.getByLabel('Transposed by').fill('-24');
+  await page.getByLabel('Transposed by').blur();
   await expect(page.getByRole('alert')).toContainText('The correction was taken back. Bar 1, voice');
   await expect(page.getByText('None. The file itself is never changed')).toBeVisible();
   await page.getByLabel('Capo at fret').fill('99');

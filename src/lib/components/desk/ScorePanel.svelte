@@ -71,14 +71,17 @@
       value={tempo}
       onchange={(event) => setNumber('tempo', event.currentTarget.value, 20, 400)}
     />
-    <label for="octave" title="From the pitches in the file to the sounding ones">Sounds, in semitones</label>
-    <input
-      id="octave"
-      class="input input-sm w-20"
-      inputmode="numeric"
-      value={shift}
-      onchange={(event) => setNumber('octave', event.currentTarget.value, -24, 24)}
-    />
+    <label for="octave" title="From the pitches in the file to the sounding ones">Transposed by</label>
+    <span class="flex items-center gap-2">
+      <input
+        id="octave"
+        class="input input-sm w-20"
+        inputmode="numeric"
+        value={shift}
+        onchange={(event) => setNumber('octave', event.currentTarget.value, -24, 24)}
+      />
+      semitones
+    </span>
   </div>
   {#if asksSlurs || slurs !== null}
     <fieldset class="mt-3">
