@@ -16,6 +16,16 @@ import { engrave } from '../../src/workers/engrave';
 const folder = new URL('../../demo/', import.meta.url);
 
 describe.each(readdirSync(folder))('%s', (name) => {
+  it('has a picture of its first line, with everything that stands in it', () => {
+    const [, top, height] = /viewBox="0 (-?[\d.]+) [\d.]+ ([\d.]+)"/.exec(page.firstLine)!.map(Number);
+    for (const box of page.systems[0]!.obstacles) {
+      expect(box.y).toBeGreaterThan(top!);
+      expect(box.y + box.height).toBeLessThan(top! + height!);
+    }
+    expect(page.firstLine.match(/class="system"/g)).toHaveLength(1);
+    expect(page.firstLine).not.toMatch(/<script|href="http/);
+  });
+
   let score: Score;
   let page: EngravedPage;
   let marks: readonly PlacedMark[];

@@ -186,9 +186,11 @@ class PageReader {
     if (!system || !this.firstSystem) return '';
     const { from, to, around } = this.firstSystem;
     const defs = /<defs.*?<\/defs>/s.exec(this.out.slice(0, from).join(''))?.[0] ?? '';
-    const room = 2.5 * (system.bottom - system.top);
-    const top = Math.max(0, system.top - room * 0.5);
-    const height = system.bottom - system.top + room;
+    const room = this.staffSpace();
+    const tops = system.obstacles.map((box) => box.y);
+    const bottoms = system.obstacles.map((box) => box.y + box.height);
+    const top = Math.min(system.top, ...tops) - room;
+    const height = Math.max(system.bottom, ...bottoms) + room - top;
     const body = `<g transform="${around}">${this.out.slice(from, to).join('')}</g>`;
     return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 ${top} ${this.width} ${height}" stroke="#1a1512" fill="#1a1512">${defs}${body}</svg>`;
   }
