@@ -28,6 +28,7 @@ const SAMPLE = {
   wanted: 3,
   place: 'notes[4]',
   fret: 2,
+  word: 'Andante',
   share: 0.1,
   from: 'abc',
   hasQuarters: 5,

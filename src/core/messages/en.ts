@@ -78,6 +78,7 @@ const OCTAVES: Readonly<Record<OctaveReading, string>> = {
 export const ASSUMPTIONS: Texts<Assumption> = {
   octave: (a) => OCTAVES[a.reading],
   tempo: (a) => `The file gives no tempo; ♩ = ${a.quartersPerMinute} is assumed.`,
+  tempoWord: (a) => `The file says “${a.word}” and no number; ♩ = ${a.quartersPerMinute} is assumed.`,
   part: (a) => `Of ${a.count} parts “${a.name}” was read.`,
   tuning: (a) => TUNING_WORDS[a.tuningId] ?? `The strings are tuned ${openStringNames(a.tuningId)}.`,
   capo: (a) => `Capo at fret ${a.fret}: frets and positions count from it.`,

@@ -9,6 +9,7 @@ export type Assumption =
   | { readonly code: 'part'; readonly name: string; readonly count: number }
   | { readonly code: 'octave'; readonly reading: OctaveReading }
   | { readonly code: 'tempo'; readonly quartersPerMinute: number }
+  | { readonly code: 'tempoWord'; readonly word: string; readonly quartersPerMinute: number }
   | { readonly code: 'tuning'; readonly tuningId: string }
   | { readonly code: 'capo'; readonly fret: number }
   | { readonly code: 'phraseSlurs'; readonly count: number }

@@ -9,6 +9,7 @@ import { readDirection, readHarmony, ringingOf, tempoOf } from './directions';
 import { hasDiamondHead, type NoteMarks, readNoteMarks } from './noteMarks';
 import { commonDivisions, hasNotationStaff, midiOfTuning, readDivisions, readPitch } from './partValues';
 import { orRefusal, Refusal } from './refusal';
+import { maybeTempoWord } from './tempoWords';
 import { childNamed, childrenNamed, childText, type XmlElement } from './xmlTree';
 
 /** One notehead as written. `element` leads back to the source text. */
@@ -24,6 +25,13 @@ export interface NoteEvent extends NoteMarks {
   readonly grace: Grace | null;
 }
 
+/** A tempo with the words that stand for it where the file gives no number. */
+export interface PartTempo {
+  readonly tick: number;
+  readonly quartersPerMinute: number;
+  readonly word: string | null;
+}
+
 export interface PartEvents {
   readonly ticksPerQuarter: number;
   readonly notes: readonly NoteEvent[];
@@ -32,7 +40,7 @@ export interface PartEvents {
   readonly measures: readonly Measure[];
   readonly keys: readonly KeyMark[];
   readonly metres: readonly MetreMark[];
-  readonly tempos: readonly { readonly tick: number; readonly quartersPerMinute: number }[];
+  readonly tempos: readonly PartTempo[];
   readonly directions: readonly Direction[];
   readonly clefOctaveChange: number;
   readonly transposeSemitones: number | null;
@@ -94,7 +102,7 @@ class PartReader {
   private readonly measures: Measure[] = [];
   private readonly keys: KeyMark[] = [];
   private readonly metres: MetreMark[] = [];
-  private readonly tempos: { tick: number; quartersPerMinute: number }[] = [];
+  private readonly tempos: PartTempo[] = [];
   private readonly directions: Direction[] = [];
   private readonly notices: Notice[] = [];
   private readonly tablatureStaves = new Set<string>();
@@ -178,9 +186,11 @@ class PartReader {
       case 'direction':
       case 'sound': {
         const quartersPerMinute = tempoOf(element);
-        if (quartersPerMinute > 0) this.tempos.push({ tick, quartersPerMinute });
+        if (quartersPerMinute > 0) this.tempos.push({ tick, quartersPerMinute, word: null });
         if (element.name === 'direction') {
-          for (const found of readDirection(element)) this.directions.push({ tick, ...found });
+          const directions = readDirection(element);
+          for (const found of directions) this.directions.push({ tick, ...found });
+          if (!(quartersPerMinute > 0)) this.readTempoWords(directions, tick);
           this.readRinging(element, tick, startTicks);
         }
         return;
@@ -296,6 +306,14 @@ class PartReader {
   private completesABar(index: number): boolean {
     const before = this.measures[index - 1];
     return before !== undefined && before.durationTicks < before.nominalTicks;
+  }
+
+  /** Words count where no number stands at the same place. */
+  private readTempoWords(directions: ReturnType<typeof readDirection>, tick: number) {
+    if (this.tempos.some((mark) => mark.tick === tick)) return;
+    const words = directions.filter((one) => one.kind === 'words').map((one) => one.text);
+    const tempo = maybeTempoWord(words.join(' '));
+    if (tempo) this.tempos.push({ tick, ...tempo });
   }
 
   private readRinging(direction: XmlElement, tick: number, barStart: number) {

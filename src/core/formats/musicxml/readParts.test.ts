@@ -189,6 +189,28 @@ describe('what stands at notes and bars', () => {
     ]);
   });
 
+  it('tempo words where no number stands, and numbers over words', () => {
+    const words = (text: string, sound = '') =>
+      `<direction><direction-type><words>${text}</words></direction-type>${sound}</direction>`;
+    const score = scoreOrThrow(
+      documentXml([
+        words('Andante con moto') + quarter(60).repeat(4),
+        words('Allegro', '<sound tempo="100"/>') + quarter(60).repeat(4),
+        words('rit.') + quarter(60).repeat(4),
+        words('Presto') + quarter(60).repeat(4),
+      ]),
+    );
+    expect(score.tempos).toEqual([
+      { tick: 0, quartersPerMinute: 76, assumed: true },
+      { tick: 8, quartersPerMinute: 100, assumed: false },
+      { tick: 24, quartersPerMinute: 172, assumed: true },
+    ]);
+    expect(score.assumptions.filter((one) => one.code === 'tempoWord')).toEqual([
+      { code: 'tempoWord', word: 'Andante con moto', quartersPerMinute: 76 },
+      { code: 'tempoWord', word: 'Presto', quartersPerMinute: 172 },
+    ]);
+  });
+
   it('a tuning of its own and a capo', () => {
     const tuned = [
       ['D', 2],

@@ -1,5 +1,6 @@
 /** One part of a MusicXML document as a score. */
 import { midiName, midiOf, pitchName } from '../../music/pitch';
+import type { TempoMark } from '../../music/tempo';
 import { CONCERT_FRETBOARD } from '../../instrument/fretboard';
 import {
   lowestMidi,
@@ -167,9 +168,7 @@ function settle(
       { code: 'octave', reading: octave.reading },
       ...(tuning.id !== STANDARD_TUNING.id ? [{ code: 'tuning', tuningId: tuning.id } as const] : []),
       ...(capo > 0 ? [{ code: 'capo', fret: capo } as const] : []),
-      ...tempos
-        .filter((mark) => mark.assumed)
-        .map(({ quartersPerMinute }) => ({ code: 'tempo', quartersPerMinute }) as const),
+      ...tempoAssumptions(events, tempos),
       ...counted(events, notes, slurReading, tabMatched),
       ...(options.convertedFrom ? [{ code: 'converted', from: options.convertedFrom } as const] : []),
     ],
@@ -179,6 +178,17 @@ function settle(
 
 const octaveOf = (events: PartEvents, given: Tuning | null, corrected: number | undefined): Octave =>
   corrected === undefined ? readOctave(events, given) : { reading: 'corrected', shift: corrected };
+
+function tempoAssumptions(events: PartEvents, tempos: readonly TempoMark[]): readonly Assumption[] {
+  const words = events.tempos.filter((mark) => mark.word !== null);
+  return tempos
+    .filter((mark) => mark.assumed)
+    .map(({ tick, quartersPerMinute }): Assumption => {
+      // The first mark holds from the beginning, wherever its words stand.
+      const word = (words.find((mark) => mark.tick === tick) ?? (tick === 0 ? words[0] : undefined))?.word;
+      return word ? { code: 'tempoWord', word, quartersPerMinute } : { code: 'tempo', quartersPerMinute };
+    });
+}
 
 const partAssumption = (parts: readonly PartEvidence[], part: PartEvidence): readonly Assumption[] =>
   parts.length > 1 ? [{ code: 'part', name: part.name || `${part.index + 1}`, count: parts.length }] : [];

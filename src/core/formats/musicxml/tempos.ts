@@ -5,7 +5,11 @@ import type { PartEvents } from './readEvents';
 
 /** `first` in quarters per minute replaces the tempo at the beginning; later ones keep their ratio to it. */
 export function temposOf(events: PartEvents, first: number | undefined): TempoMark[] {
-  const given = [...events.tempos].sort((a, b) => a.tick - b.tick);
+  // A number at the same place stands over words.
+  const numbered = new Set(events.tempos.filter((mark) => mark.word === null).map((mark) => mark.tick));
+  const given = events.tempos
+    .filter((mark) => mark.word === null || !numbered.has(mark.tick))
+    .sort((a, b) => a.tick - b.tick);
   const marks = new Map<number, TempoMark>();
   if (given.length === 0) {
     marks.set(0, { tick: 0, quartersPerMinute: assumedTempo(events), assumed: true });
@@ -13,7 +17,7 @@ export function temposOf(events: PartEvents, first: number | undefined): TempoMa
   for (const [k, mark] of given.entries()) {
     // A first mark that stands a little late holds from the beginning.
     const tick = k === 0 ? 0 : mark.tick;
-    marks.set(tick, { tick, quartersPerMinute: mark.quartersPerMinute, assumed: false });
+    marks.set(tick, { tick, quartersPerMinute: mark.quartersPerMinute, assumed: mark.word !== null });
   }
   const list = [...marks.values()];
   if (first === undefined) return list;

@@ -116,7 +116,7 @@
         </button>
       </li>
     {/each}
-    {#each score.assumptions as assumption (assumption.code)}
+    {#each score.assumptions as assumption, k (k)}
       <li class="opacity-85">{assumptionText(assumption)}</li>
     {/each}
   </ul>
