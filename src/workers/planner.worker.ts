@@ -41,8 +41,7 @@ const isOutdated = (request: PlannerRequest) =>
   request.kind !== 'export' &&
   waiting.some(
     (later) =>
-      later.kind === 'open' ||
-      later.kind === 'close' ||
+      ((later.kind === 'open' || later.kind === 'close') && later.generation >= request.generation) ||
       ((request.kind === 'apply' || request.kind === 'prices') && later.kind === request.kind),
   );
 

@@ -60,6 +60,7 @@ export class Desk {
   /** The corrections that the planner and the page were last asked for. */
   private readKey = '';
   private pricesTimer: ReturnType<typeof setTimeout> | null = null;
+  private closed = false;
   private exportWaiting: ((bytes: Uint8Array) => void) | null = null;
 
   readonly ink: Ink = $derived(inkOf(this.registers));
@@ -96,6 +97,7 @@ export class Desk {
       this.withPage || this.opening.stored.page ? fetchPage(this.opening) : null,
       fetchPlan(this.opening),
     ]);
+    if (this.closed) return;
     this.registers = registers;
     this.readKey = scoreCorrectionsKey(registers);
     const unsent = this.saver.unsentCount > 0;
@@ -110,6 +112,8 @@ export class Desk {
       this.notice = error instanceof Error ? error.message : String(error);
       return;
     }
+    // A desk that was left meanwhile must not take the workers from the next one.
+    if (this.closed) return;
     this.workers = connectWorkers(
       (answer) => {
         if (answer.page && answer.operation >= this.operation) this.page = answer.page;
@@ -120,6 +124,7 @@ export class Desk {
   }
 
   close(): void {
+    this.closed = true;
     if (this.pricesTimer) clearTimeout(this.pricesTimer);
     this.saver.close();
     this.workers?.close();

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { invalidateAll } from '$app/navigation';
+  import { beforeNavigate, invalidateAll } from '$app/navigation';
   import FileUp from '@lucide/svelte/icons/file-up';
   import Search from '@lucide/svelte/icons/search';
   import Rosette from '$lib/components/Rosette.svelte';
@@ -21,6 +21,13 @@
     data.pieces.filter((piece) => piece.title.toLowerCase().includes(query.trim().toLowerCase())),
   );
 
+  /** Loading the shelf anew while a piece is being opened would call the opening off. */
+  let leaving = false;
+  beforeNavigate(() => {
+    leaving = true;
+  });
+  const refresh = () => (leaving ? Promise.resolve() : invalidateAll());
+
   async function take(files: readonly File[]) {
     if (files.length === 0 || importing) return;
     importing = true;
@@ -29,12 +36,12 @@
     stopper = new AbortController();
     await importFiles(files, stopper.signal, (result) => (results = [...results, result]));
     importing = false;
-    await invalidateAll();
+    await refresh();
   }
 
   async function takePart(file: File, part: number) {
     results = [...results, await importFile(file, { part })];
-    await invalidateAll();
+    await refresh();
   }
 
   /** While pages and plans are made, the shelf looks again until all are there. */
@@ -43,7 +50,7 @@
   let timesLooked = 0;
   onMount(() => {
     const timer = setInterval(() => {
-      if (unready > 0 && ++timesLooked < 400) void invalidateAll();
+      if (unready > 0 && ++timesLooked < 400) void refresh();
     }, LOOK_AGAIN_MS);
     return () => clearInterval(timer);
   });
