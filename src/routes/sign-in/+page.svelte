@@ -29,7 +29,7 @@
           autocomplete="username"
           required
           class="input w-full"
-          value={form?.email ?? data.demo?.email ?? ''}
+          defaultValue={form?.email ?? data.demo?.email ?? ''}
         />
       </div>
       <div class="flex flex-col gap-1.5">
@@ -41,7 +41,7 @@
           autocomplete="current-password"
           required
           class="input w-full"
-          value={data.demo?.password ?? ''}
+          defaultValue={data.demo?.password ?? ''}
         />
       </div>
       {#if form?.message}
