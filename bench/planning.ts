@@ -7,7 +7,7 @@ import { stateCost } from '../src/core/fingering/left/stateCost';
 import { follows, transitionCost } from '../src/core/fingering/left/transition';
 import { Planner } from '../src/core/fingering/planner';
 import { CONCERT_FRETBOARD } from '../src/core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../src/core/instrument/handProfile';
+import { ADULT_MEDIUM } from '../src/core/instrument/hands';
 import { DEMO_FOLDER } from '../scripts/run/paths';
 import { scoreOrThrow } from '../tests/helpers/music';
 import { note, timed } from './figures';

@@ -2,7 +2,7 @@
 import { Planner } from '../core/fingering/planner';
 import { judge } from '../core/fingering/judge';
 import { CONCERT_FRETBOARD } from '../core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../core/instrument/handProfile';
+import { ADULT_MEDIUM } from '../core/instrument/hands';
 import { findingText, REASONS } from '../core/messages/en';
 import type { LeftTermId } from '../core/fingering/left/terms';
 import { complain, forEachFile, openScore } from './files';

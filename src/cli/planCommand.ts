@@ -5,7 +5,8 @@ import { parseArgs } from 'node:util';
 import { Planner } from '../core/fingering/planner';
 import { fingeredText } from '../core/formats/musicxml/exportFingered';
 import { CONCERT_FRETBOARD } from '../core/instrument/fretboard';
-import { ADULT_MEDIUM, type HandProfile, handProfileSchema } from '../core/instrument/handProfile';
+import { type HandProfile, handProfileSchema } from '../core/instrument/handProfile';
+import { ADULT_MEDIUM } from '../core/instrument/hands';
 import { complain, forEachFile, InputProblem, openScore, readOrComplain } from './files';
 import { resultOf } from './planResult';
 

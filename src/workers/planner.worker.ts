@@ -6,7 +6,7 @@ import { readMusicXmlText, type MusicXmlText } from '../core/formats/musicxml/by
 import { exportFingered } from '../core/formats/musicxml/exportFingered';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../core/instrument/handProfile';
+import { ADULT_MEDIUM } from '../core/instrument/hands';
 import type { Corrections } from '../core/score/corrections';
 import { type DocumentInput, registersOf, rolesOfScore } from './prepare';
 import type { PlannerAnswer, PlannerRequest } from './protocol';

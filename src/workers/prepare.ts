@@ -9,7 +9,7 @@ import { readMusicXmlText } from '../core/formats/musicxml/bytes';
 import type { KnownUids } from '../core/formats/musicxml/readEvents';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../core/instrument/handProfile';
+import { ADULT_MEDIUM } from '../core/instrument/hands';
 import type { Score } from '../core/score/model';
 import { engrave } from './engrave';
 

@@ -2,7 +2,7 @@
 import { type FingeringProblem, problemOf } from '../../src/core/fingering/problem';
 import { readScore } from '../../src/core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../../src/core/instrument/handProfile';
+import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
 import type { Score } from '../../src/core/score/model';
 
 const STEPS = [

@@ -5,8 +5,10 @@
 import { playable } from '../../src/core/fingering/left/constraints';
 import { type HandState, handState, type Placement } from '../../src/core/fingering/left/handState';
 import { stateCost } from '../../src/core/fingering/left/stateCost';
-import { placementsOf } from '../../src/core/fingering/left/states';
-import { entryCost, follows, memoryAfter, transitionCost } from '../../src/core/fingering/left/transition';
+import { placementsOf } from '../../src/core/fingering/left/packed/stateRows';
+import { entryCost } from '../../src/core/fingering/left/barreCost';
+import { memoryAfter } from '../../src/core/fingering/left/memory';
+import { follows, transitionCost } from '../../src/core/fingering/left/transition';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem';
 import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
 import { sharingFor, stateAfter, type StrokeState } from '../../src/core/fingering/right/strokeState';
@@ -51,7 +53,7 @@ export function naiveLeftCost(problem: FingeringProblem): number {
       if (before && !follows(problem, before, state, moment)) continue;
       const step = before
         ? transitionCost(problem, problem.moments[k - 1]!, before, moment, state)
-        : entryCost(state);
+        : entryCost(problem, state);
       walk(k + 1, state, cost + step + stateCost(problem, moment, state));
     }
   };

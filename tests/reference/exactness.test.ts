@@ -7,7 +7,9 @@ import { describe, expect, it } from 'vitest';
 import { type HandState, handState } from '../../src/core/fingering/left/handState';
 import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
 import { stateCost } from '../../src/core/fingering/left/stateCost';
-import { entryCost, follows, memoryAfter, transitionCost } from '../../src/core/fingering/left/transition';
+import { entryCost } from '../../src/core/fingering/left/barreCost';
+import { memoryAfter } from '../../src/core/fingering/left/memory';
+import { follows, transitionCost } from '../../src/core/fingering/left/transition';
 import { costToEnd, solveLattice, UNREACHABLE } from '../../src/core/fingering/lattice';
 import { problemOf } from '../../src/core/fingering/problem';
 import { strokeLayers } from '../../src/core/fingering/right/planRight';
@@ -15,7 +17,7 @@ import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/
 import { sharingFor, stateAfter, type StrokeState } from '../../src/core/fingering/right/strokeState';
 import { strokeGroupsOf } from '../../src/core/fingering/right/strokes';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../../src/core/instrument/handProfile';
+import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
 import { scoreOrThrow } from '../helpers/music';
 import { naiveConfigurations, naiveSharings } from '../helpers/naive';
 
@@ -53,7 +55,9 @@ describe.each(pieces)('%s', (name) => {
     );
     const starts = before.map(
       (state) =>
-        stateCost(problem, problem.moments[0]!, state) + entryCost(state) + toEnd[0]!.get(stateKey(state))!,
+        stateCost(problem, problem.moments[0]!, state) +
+        entryCost(problem, state) +
+        toEnd[0]!.get(stateKey(state))!,
     );
     expect(Math.min(...starts)).toBe(planner.plan(new Map()).cost);
 

@@ -16,7 +16,7 @@ import { readMusicXmlText, zipScore } from '../../src/core/formats/musicxml/byte
 import { exportFingered, fingeredText } from '../../src/core/formats/musicxml/exportFingered';
 import { readScore } from '../../src/core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../../src/core/instrument/handProfile';
+import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
 import { midiOf, type Step } from '../../src/core/music/pitch';
 import { documentXml, noteXml } from '../helpers/music';
 

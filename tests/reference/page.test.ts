@@ -9,7 +9,7 @@ import { marksOf } from '../../src/core/fingering/marks/marksOf';
 import { Planner } from '../../src/core/fingering/planner';
 import { readScore } from '../../src/core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../../src/core/instrument/handProfile';
+import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
 import type { Score } from '../../src/core/score/model';
 import { engrave } from '../../src/workers/engrave';
 

@@ -1,6 +1,6 @@
 /** A row of a cost table: one thing that makes a fingering harder, measured first and weighed second. */
 export interface CostTerm {
-  readonly unit: 'mm' | 'ms share' | 'quarters' | 'count' | 'fret' | 'strings';
+  readonly unit: 'mm' | 'ms share' | 'quarters' | 'count' | 'fret' | 'finger' | 'strings';
   readonly measures: string;
   /** Effort (in tenths of a point) per unit of `shape`. */
   readonly weight: number;
@@ -9,9 +9,12 @@ export interface CostTerm {
   readonly shape: (value: number) => number;
 }
 
-/** Effort in whole tenths of a point: quantised after the formula, so that sums are exact. */
-export function price(term: CostTerm, value: number): number {
-  return Math.round(term.weight * term.shape(value));
+/**
+ * Effort in whole tenths of a point: quantised after the formula, so that sums are exact. `weight` stands for the
+ * term's own where a school or a hand weighs it otherwise.
+ */
+export function price(term: CostTerm, value: number, weight = term.weight): number {
+  return Math.round(weight * term.shape(value));
 }
 
 export const linear = (value: number) => value;

@@ -1,8 +1,9 @@
 /** Where the effort of a plan lies: its cost by bar, left and right hand. */
 import type { Measure } from '../score/model';
 import type { HandState } from './left/handState';
+import { entryCost } from './left/barreCost';
 import { stateCost } from './left/stateCost';
-import { entryCost, transitionCost } from './left/transition';
+import { transitionCost } from './left/transition';
 import type { FingeringProblem } from './problem';
 
 export interface BarEffort {
@@ -20,7 +21,7 @@ export function leftEffortByMoment(
     const moment = problem.moments[k]!;
     const way =
       k === 0
-        ? entryCost(state)
+        ? entryCost(problem, state)
         : transitionCost(problem, problem.moments[k - 1]!, states[k - 1]!, moment, state);
     return stateCost(problem, moment, state) + way;
   });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { documentXml, noteXml, scoreOrThrow } from '../../../tests/helpers/music';
 import { CONCERT_FRETBOARD } from '../instrument/fretboard';
-import { ADULT_MEDIUM } from '../instrument/handProfile';
+import { ADULT_MEDIUM } from '../instrument/hands';
 import { judge } from './judge';
 import { Planner } from './planner';
 

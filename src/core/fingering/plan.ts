@@ -1,6 +1,7 @@
 /** A finished plan of both hands as plain data: what crosses to the screen, the server and the command line. */
 import type { Pluck } from '../score/model';
 import type { BarEffort } from './effort';
+import type { Carrier } from './left/shift';
 
 export interface PlannedNote {
   readonly uid: string;
@@ -33,7 +34,7 @@ export interface PlannedShift {
   readonly distanceMm: number;
   readonly windowMs: number;
   readonly neededMs: number;
-  readonly carrier: 'none' | 'guide' | 'pivot' | 'open';
+  readonly carrier: Carrier;
   readonly risk: ShiftRisk;
   /** The first note of the new position. */
   readonly toUid: string;

@@ -5,6 +5,7 @@ import type { TouchPlace } from '../instrument/harmonics';
 import type { HandProfile } from '../instrument/handProfile';
 import { type Tuning, tuningOrThrow } from '../instrument/tuning';
 import type { PrintedMarks, Score } from '../score/model';
+import { type LeftWeights, leftWeights } from './left/weights';
 import { strikesOf } from './strikes';
 
 export type Role = 'melody' | 'bass' | 'inner';
@@ -25,6 +26,10 @@ export interface Strike {
   readonly grace: boolean;
   /** The strike that a two-note slur leads here from. */
   readonly slurredFrom: number | null;
+  /** The strike that a slide leads here from. */
+  readonly slidFrom: number | null;
+  /** A trill, mordent or turn is played on it. */
+  readonly ornamented: boolean;
   /** The strike before it in the same melody. */
   readonly lineFrom: number | null;
   /** The teacher's word that it lasts for its written value. */
@@ -52,12 +57,19 @@ export interface FingeringProblem {
   readonly tuning: Tuning;
   readonly fretboard: Fretboard;
   readonly hand: HandProfile;
+  /** What each term of the left hand counts. */
+  readonly weights: LeftWeights;
 }
 
 /** Up to a whole tone is a step, more is a leap. */
 export const STEP_SEMITONES = 2;
 
-export function problemOf(score: Score, fretboard: Fretboard, hand: HandProfile): FingeringProblem {
+export function problemOf(
+  score: Score,
+  fretboard: Fretboard,
+  hand: HandProfile,
+  weights: LeftWeights = leftWeights('balanced', hand),
+): FingeringProblem {
   const strikes = strikesOf(score);
   const clock = clockOf(score.tempos, score.ticksPerQuarter);
   return {
@@ -68,6 +80,7 @@ export function problemOf(score: Score, fretboard: Fretboard, hand: HandProfile)
     tuning: tuningOrThrow(score.tuningId),
     fretboard: withCapo(fretboard, score.capo),
     hand,
+    weights,
   };
 }
 

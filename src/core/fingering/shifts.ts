@@ -1,7 +1,7 @@
 /** The changes of position in a plan. Source of the risk limits: handbook, "Shifts". */
 import type { HandState } from './left/handState';
 import { positionOf } from './left/handState';
-import { measureShift } from './left/transition';
+import { measureShift } from './left/shift';
 import type { PlannedShift, ShiftRisk } from './plan';
 import type { FingeringProblem } from './problem';
 

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { barXml, CLEF_8, documentXml, noteXml, randomNotes } from '../../../tests/helpers/music';
 import { readScore } from '../formats/musicxml/readScore';
 import { CONCERT_FRETBOARD, fretDistanceMm, withCapo } from '../instrument/fretboard';
-import { ADULT_MEDIUM } from '../instrument/handProfile';
+import { ADULT_MEDIUM } from '../instrument/hands';
 import { type Corrections, NO_CORRECTIONS } from '../score/corrections';
 import { Planner } from './planner';
 import { problemOf } from './problem';

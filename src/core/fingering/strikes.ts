@@ -1,7 +1,7 @@
 /** The strikes of a score: noteheads joined, grace notes placed in time, what stands at the notes applied. */
 import { placesSounding, placesTouching, type TouchPlace } from '../instrument/harmonics';
 import { type Tuning, tuningOrThrow } from '../instrument/tuning';
-import type { Score, ScoreNote } from '../score/model';
+import type { NoteSpan, NoteTag, Score, ScoreNote } from '../score/model';
 import { barEndAt, joinLines, ringingBrokenChords } from './lines';
 import { rolesOf } from './roles';
 import type { Strike } from './problem';
@@ -13,6 +13,8 @@ export function strikesOf(score: Score): Strike[] {
 
 /** A grace note takes at most so many quarters, and half of what it takes from. Common practice, from memory. */
 const GRACE_QUARTERS = 1 / 8;
+
+const ORNAMENTS: readonly NoteTag[] = ['trill', 'mordent', 'turn'];
 
 function bareStrikesOf(score: Score): Strike[] {
   const roles = rolesOf(score.notes);
@@ -29,10 +31,17 @@ function bareStrikesOf(score: Score): Strike[] {
   );
   const indexOfUid = new Map<string, number>();
   inTime.forEach((notes, index) => notes.forEach((note) => indexOfUid.set(note.uid, index)));
-  const slurSources = new Map(score.ligados.map((slur) => [slur.toUid, slur.fromUid]));
+  const sourceOf = (spans: readonly NoteSpan[]) => {
+    const sources = new Map(spans.map((span) => [span.toUid, span.fromUid]));
+    return (notes: readonly ScoreNote[]): number | null => {
+      const uid = notes.map((note) => sources.get(note.uid)).find((one) => one !== undefined);
+      return uid === undefined ? null : (indexOfUid.get(uid) ?? null);
+    };
+  };
+  const slurSource = sourceOf(score.ligados);
+  const slideSource = sourceOf(score.slides);
   return inTime.map((notes, index) => {
     const longest = notes.reduce((a, b) => (b.durationTicks > a.durationTicks ? b : a));
-    const source = notes.map((note) => slurSources.get(note.uid)).find((uid) => uid !== undefined);
     const onsetTicks = startOf(score, longest);
     const end = endOf(score, longest, onsetTicks);
     return {
@@ -45,7 +54,9 @@ function bareStrikesOf(score: Score): Strike[] {
       voice: longest.voice,
       role: roles.get(longest.uid)!,
       grace: longest.grace !== null,
-      slurredFrom: source === undefined ? null : (indexOfUid.get(source) ?? null),
+      slurredFrom: slurSource(notes),
+      slidFrom: slideSource(notes),
+      ornamented: notes.some((note) => note.tags.some((tag) => ORNAMENTS.includes(tag))),
       lineFrom: null,
       mustRing: notes.some((note) => note.mustRing),
       touch: touchPlaces(longest, tuning),

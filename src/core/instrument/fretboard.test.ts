@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { acrossMm, CONCERT_FRETBOARD, fingertipMm, fretDistanceMm } from './fretboard';
-import { ADULT_MEDIUM, handProfileSchema, movementMs } from './handProfile';
+import { handProfileSchema, movementMs } from './handProfile';
+import { ADULT_MEDIUM } from './hands';
 
 describe('the fretboard', () => {
   // Handbook, "The instrument in millimetres", rounded there to 0.01 mm.

@@ -1,7 +1,8 @@
 /** What one left hand can reach and how fast it moves. Lengths in mm, times in ms. */
 import { z } from 'zod';
 
-export type FingerPair = '12' | '23' | '34' | '13' | '24' | '14';
+export const FINGER_PAIRS = ['12', '23', '34', '13', '24', '14'] as const;
+export type FingerPair = (typeof FINGER_PAIRS)[number];
 
 export interface Reach {
   readonly atEaseMm: number;
@@ -11,13 +12,19 @@ export interface Reach {
 export interface HandProfile {
   readonly id: string;
   readonly reach: Readonly<Record<FingerPair, Reach>>;
+  /** How much two fingers hinder each other in quick turn: 0 not at all, 1 most. Another matter than reach. */
+  readonly dependence: Readonly<Record<FingerPair, number>>;
   readonly highestFret: number;
-  /** How many strings finger 1 may bar; 1 forbids the barre. */
+  /** How many strings finger 1 may bar; 1 forbids the barre, 3 or 4 allow a partial one. */
   readonly barreStringsAtMost: number;
+  /** How many neighbouring strings 2, 3 or 4 may bar; 1 forbids it. */
+  readonly smallBarreStringsAtMost: number;
   /** Aimed movement t = a + b · max(0, log2(2D / W)) (Fitts 1954). */
   readonly movementStartMs: number;
   readonly movementPerBitMs: number;
   readonly targetWidthMm: number;
+  /** Factors on the weights of the cost table, by term; a term that is not named counts as it stands. */
+  readonly weights: Readonly<Record<string, number>>;
 }
 
 const reachSchema = z
@@ -27,45 +34,22 @@ const reachSchema = z
     'the reach at ease must be less than the reach at most',
   );
 
+const byPair = <T extends z.ZodType>(value: T) =>
+  z.strictObject({ '12': value, '23': value, '34': value, '13': value, '24': value, '14': value });
+
 /** A profile as it comes from outside. */
 export const handProfileSchema = z.strictObject({
   id: z.string().min(1),
-  reach: z.strictObject({
-    '12': reachSchema,
-    '23': reachSchema,
-    '34': reachSchema,
-    '13': reachSchema,
-    '24': reachSchema,
-    '14': reachSchema,
-  }),
+  reach: byPair(reachSchema),
+  dependence: byPair(z.number().min(0).max(1)),
   highestFret: z.int().min(4).max(19),
   barreStringsAtMost: z.int().min(1).max(6),
+  smallBarreStringsAtMost: z.int().min(1).max(4),
   movementStartMs: z.number().min(0),
   movementPerBitMs: z.number().positive(),
   targetWidthMm: z.number().positive(),
+  weights: z.record(z.string(), z.number().min(0)),
 });
-
-/**
- * An adult hand on a full-size instrument. The reaches are from memory: one finger per fret lies at ease from
- * the first position on (97.6 mm from fret 1 to 4 on 650 mm), five frets at most from there. a, b and W are
- * chosen so that a shift of 62 mm needs about 240 ms.
- */
-export const ADULT_MEDIUM: HandProfile = {
-  id: 'adult-medium',
-  reach: {
-    '12': { atEaseMm: 50, atMostMm: 95 },
-    '23': { atEaseMm: 48, atMostMm: 68 },
-    '34': { atEaseMm: 46, atMostMm: 68 },
-    '13': { atEaseMm: 80, atMostMm: 122 },
-    '24': { atEaseMm: 78, atMostMm: 112 },
-    '14': { atEaseMm: 110, atMostMm: 150 },
-  },
-  highestFret: 17,
-  barreStringsAtMost: 6,
-  movementStartMs: 50,
-  movementPerBitMs: 57,
-  targetWidthMm: 12,
-};
 
 /** The fingers must differ and `low` be the smaller. */
 export const pairOf = (low: number, high: number) => `${low}${high}` as FingerPair;

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { CLEF_8, documentXml, noteXml, scoreOrThrow } from '../../../tests/helpers/music';
 import { Planner } from '../fingering/planner';
 import { CONCERT_FRETBOARD } from '../instrument/fretboard';
-import { ADULT_MEDIUM } from '../instrument/handProfile';
+import { ADULT_MEDIUM } from '../instrument/hands';
 import { STANDARD_TUNING } from '../instrument/tuning';
 import type { Measure } from '../score/model';
 import { bestChord, chordName, maybeChord, maybeChordOf } from './chords';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { CONCERT_FRETBOARD } from '../../instrument/fretboard';
-import { ADULT_MEDIUM } from '../../instrument/handProfile';
+import { ADULT_MEDIUM } from '../../instrument/hands';
 import { playable } from './constraints';
 import type { Placement } from './handState';
 

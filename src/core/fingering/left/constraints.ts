@@ -1,7 +1,7 @@
 /** What a left hand cannot do. Source: handbook, "What cannot be". */
 import { acrossMm, fingertipMm, type Fretboard } from '../../instrument/fretboard';
 import { type HandProfile, pairOf } from '../../instrument/handProfile';
-import { barreOf, type Placement } from './handState';
+import { type Barre, barreOf, coversString, type Placement, stringsUnder } from './handState';
 
 /** Two fingers on strings far apart open less than their distance says: this share of it counts. From memory. */
 const ACROSS_SHARE = 0.7;
@@ -14,25 +14,38 @@ export function fingerDistanceMm(a: Placement, b: Placement, board: Fretboard): 
   return Math.hypot(alongA - alongB, ACROSS_SHARE * across);
 }
 
+/** How many strings a finger may bar. */
+const barreAtMost = (finger: number, hand: HandProfile) =>
+  finger === 1 ? hand.barreStringsAtMost : hand.smallBarreStringsAtMost;
+
 /** Whether two placements can stand together, leaving aside what lies under a barre. */
 export function pairPlayable(a: Placement, b: Placement, board: Fretboard, hand: HandProfile): boolean {
   if (a.string === b.string) return false;
   if (a.finger === 0 || b.finger === 0) return true;
-  if (a.finger === b.finger) return a.finger === 1 && a.fret === b.fret;
+  if (a.finger === b.finger) {
+    return a.fret === b.fret && Math.abs(a.string - b.string) < barreAtMost(a.finger, hand);
+  }
   const [low, high] = a.finger < b.finger ? [a, b] : [b, a];
   if (low.fret > high.fret) return false;
   return fingerDistanceMm(low, high, board) <= hand.reach[pairOf(low.finger, high.finger)].atMostMm;
 }
 
-/** Whether nothing that sounds is silenced or blocked by the barre, and the hand may bar so many strings. */
-export function barrePlayable(placements: readonly Placement[], hand: HandProfile): boolean {
-  const barre = barreOf(placements);
-  if (!barre) return true;
-  if (barre.lastString - barre.firstString + 1 > hand.barreStringsAtMost) return false;
-  return placements.every(
-    ({ string, fret }) => string < barre.firstString || string > barre.lastString || fret >= barre.fret,
-  );
+/** Whether nothing that sounds is silenced or blocked by a barre of any finger. */
+export function barresPlayable(placements: readonly Placement[]): boolean {
+  for (let finger = 1; finger <= 4; finger++) {
+    const barre = barreOf(placements, finger);
+    if (barre && !placements.every((place) => soundsOver(barre, place))) return false;
+  }
+  return true;
 }
+
+const soundsOver = (barre: Barre, { string, fret }: Placement) =>
+  !coversString(barre, string) || fret >= barre.fret;
+
+/** A barre over three strings or more that leaves a higher string to an open note: the finger must arch. */
+export const isArched = (barre: Barre, placements: readonly Placement[]): boolean =>
+  stringsUnder(barre) > 2 &&
+  placements.some((place) => place.string < barre.firstString && place.fret < barre.fret);
 
 /** Whether one hand can do all of it at once. */
 export function playable(placements: readonly Placement[], board: Fretboard, hand: HandProfile): boolean {
@@ -42,5 +55,5 @@ export function playable(placements: readonly Placement[], board: Fretboard, han
       return false;
     for (let j = 0; j < i; j++) if (!pairPlayable(placements[j]!, place, board, hand)) return false;
   }
-  return barrePlayable(placements, hand);
+  return barresPlayable(placements);
 }

@@ -2,9 +2,10 @@
 import type { FingeringProblem } from '../problem';
 import type { Reason } from '../plan';
 import type { HandState } from './handState';
+import { entryCost } from './barreCost';
 import { stateCost } from './stateCost';
 import type { LeftTermId } from './terms';
-import { entryCost, transitionCost } from './transition';
+import { transitionCost } from './transition';
 
 export type TermTotals = ReadonlyMap<LeftTermId, number>;
 
@@ -15,7 +16,7 @@ export function termTotals(problem: FingeringProblem, states: readonly HandState
   states.forEach((state, k) => {
     const moment = problem.moments[k]!;
     stateCost(problem, moment, state, ledger);
-    if (k === 0) entryCost(state, ledger);
+    if (k === 0) entryCost(problem, state, ledger);
     else transitionCost(problem, problem.moments[k - 1]!, states[k - 1]!, moment, state, ledger);
   });
   return totals;

@@ -1,41 +1,56 @@
 /** The lattice of the left hand: a layer of states for each moment and the priced ways between them. */
-import type { Layer } from '../lattice';
 import type { FingeringProblem, Moment } from '../problem';
-import type { HandState } from './handState';
-import { HandWays } from './handWays';
-import { stateCost } from './stateCost';
-import { statesAt } from './states';
-import { entryCost } from './transition';
-
-export interface HandLayer extends Layer {
-  readonly states: readonly HandState[];
-  /** Struck strikes that are left out because no hand can play them with the rest. */
-  readonly omitted: ReadonlySet<number>;
-}
+import { entryCost } from './barreCost';
+import { FINGER_OF, type HandTables } from './packed/handTables';
+import { keptHands, type KeptHands } from './packed/keptHands';
+import { PackedLayer } from './packed/packedLayer';
+import { PackedWays } from './packed/packedWays';
+import { rowCosts } from './packed/rowCosts';
+import { growStates, type GrownStates, placesOf } from './packed/stateRows';
+import { StepPrice } from './packed/stepPrice';
 
 const NONE: ReadonlySet<number> = new Set();
 
 /** Builds the layer of a moment on top of the one before; strikes are left out only where nothing else helps. */
 export function handLayer(
   problem: FingeringProblem,
+  tables: HandTables,
   moment: Moment,
-  before: HandLayer | null,
+  before: PackedLayer | null,
   omitted: ReadonlySet<number> = NONE,
-): HandLayer {
+): PackedLayer {
+  const choices = moment.struck.map((strike) => placesOf(problem, strike));
+  const grow = (left: ReadonlySet<number>): GrownStates & { readonly kept: KeptHands } => {
+    const played = moment.struck.map((strike, k) => ({ strike, places: choices[k]! }));
+    const here = played.filter(({ strike }) => !left.has(strike));
+    const mayBeFree = here.every(({ places }) => places.some((place) => FINGER_OF[place] === 0));
+    const kept = keptHands(problem, tables, before?.rows ?? null, moment, mayBeFree);
+    const strikes = here.map(({ strike }) => strike);
+    const places = here.map((one) => one.places);
+    return { kept, ...growStates(tables, moment, kept, strikes, places) };
+  };
   let left = omitted;
-  let states = statesAt(problem, moment, before?.states ?? null, left);
+  let grown = grow(left);
   for (const more of subsetsBySize(moment.struck.filter((strike) => !omitted.has(strike)))) {
-    if (states.length > 0) break;
+    if (grown.rows.count > 0) break;
     left = new Set([...omitted, ...more]);
-    states = statesAt(problem, moment, before?.states ?? null, left);
+    grown = grow(left);
   }
-  const costs = Int32Array.from(
-    states,
-    (state) => stateCost(problem, moment, state) + (before ? 0 : entryCost(state)),
+  const { rows, keptOf, kept } = grown;
+  const costs = rowCosts(problem, tables, moment, rows);
+  if (!before) {
+    for (const [s, state] of rows.barred) costs[s]! += entryCost(problem, state);
+    return new PackedLayer(tables, rows, left, costs, null);
+  }
+  const previous = problem.moments[moment.index - 1]!;
+  const step = new StepPrice(problem, tables, before, previous, rows, moment);
+  return new PackedLayer(
+    tables,
+    rows,
+    left,
+    costs,
+    new PackedWays(tables, before.rows, rows, keptOf, kept.crowds, step),
   );
-  const previous = before ? problem.moments[moment.index - 1]! : null;
-  const ways = before && previous ? new HandWays(problem, previous, before.states, moment, states) : null;
-  return { states, omitted: left, stateCost: costs, ways };
 }
 
 /** Non-empty subsets, the smallest first. */

@@ -1,6 +1,4 @@
 /** What the left hand does at a moment: which sounding strike lies where, under which finger. */
-import type { FingeringProblem } from '../problem';
-import { fretDistanceMm } from '../../instrument/fretboard';
 
 export interface Placement {
   /** 1 (highest) to 6 (lowest). */
@@ -14,11 +12,19 @@ export interface Placement {
 /** A placement in one number, for fast comparison; never 0. */
 export const codeOf = ({ string, fret, finger }: Placement): number => (string * 32 + fret) * 8 + finger;
 
+/** The same without the finger: where on the board it lies. */
+export const spotOf = (code: number): number => code >> 3;
+
 export interface Barre {
   readonly fret: number;
-  /** Highest-pitched and lowest-pitched string under finger 1: firstString < lastString. */
+  /** Highest-pitched and lowest-pitched string under the finger: firstString < lastString. */
   readonly firstString: number;
   readonly lastString: number;
+}
+
+/** A barre of 2, 3 or 4 over neighbouring strings. */
+export interface SmallBarre extends Barre {
+  readonly finger: number;
 }
 
 /**
@@ -34,11 +40,13 @@ export interface HandRange {
 export interface HandMemory {
   readonly range: HandRange;
   readonly freedTick: number;
+  /** Codes of the placements that fingers 1 to 4 left, 0 for none: each may guide the hand to where it goes. */
+  readonly fingers: readonly number[];
 }
 
 /** Equal for memories that mean the same. */
 export const memoryKey = (memory: HandMemory | null): string =>
-  memory ? `${memory.range.low}-${memory.range.high}@${memory.freedTick}` : '';
+  memory ? `${memory.range.low}-${memory.range.high}@${memory.freedTick}:${memory.fingers.join('.')}` : '';
 
 export interface HandState {
   /** Strikes that sound, ascending; a held strike that is missing has been let go. */
@@ -47,12 +55,16 @@ export interface HandState {
   readonly codes: readonly number[];
   /** Index of the strike's place in `strikes` by finger (1 to 4), −1 when the finger is free. */
   readonly slotOfFinger: readonly number[];
+  /** The barre of finger 1. */
   readonly barre: Barre | null;
+  readonly smallBarres: readonly SmallBarre[];
   /** Null when nothing is stopped. */
   readonly range: HandRange | null;
   /** Only when nothing is stopped. */
   readonly memory: HandMemory | null;
 }
+
+const NO_BARRES: readonly SmallBarre[] = [];
 
 /** Makes a state; the caller has checked that a hand can do it. */
 export function handState(
@@ -61,29 +73,44 @@ export function handState(
   memory: HandMemory | null,
 ): HandState {
   const slotOfFinger = [-1, -1, -1, -1, -1];
+  let doubled = false;
   placements.forEach((place, slot) => {
-    if (place.finger > 0 && slotOfFinger[place.finger] === -1) slotOfFinger[place.finger] = slot;
+    if (place.finger === 0) return;
+    if (slotOfFinger[place.finger] === -1) slotOfFinger[place.finger] = slot;
+    else doubled = true;
   });
   return {
     strikes,
     placements,
     codes: placements.map(codeOf),
     slotOfFinger,
-    barre: barreOf(placements),
+    barre: doubled ? barreOf(placements, 1) : null,
+    smallBarres: doubled ? smallBarresOf(placements) : NO_BARRES,
     range: rangeOf(placements),
     memory,
   };
 }
 
-/** The barre that finger 1 must lay, or null when it stops at most one string. */
-export function barreOf(placements: readonly Placement[]): Barre | null {
-  const under = placements.filter((place) => place.finger === 1);
+/** The barre that a finger must lay, or null when it stops at most one string. */
+export function barreOf(placements: readonly Placement[], finger: number): Barre | null {
+  const under = placements.filter((place) => place.finger === finger);
   if (under.length < 2) return null;
   const strings = under.map((place) => place.string);
   return { fret: under[0]!.fret, firstString: Math.min(...strings), lastString: Math.max(...strings) };
 }
 
-function rangeOf(placements: readonly Placement[]): HandRange | null {
+export const smallBarresOf = (placements: readonly Placement[]): readonly SmallBarre[] =>
+  [2, 3, 4].flatMap((finger) => {
+    const barre = barreOf(placements, finger);
+    return barre ? [{ ...barre, finger }] : [];
+  });
+
+export const stringsUnder = (barre: Barre): number => barre.lastString - barre.firstString + 1;
+
+export const coversString = (barre: Barre, string: number): boolean =>
+  string >= barre.firstString && string <= barre.lastString;
+
+export function rangeOf(placements: readonly Placement[]): HandRange | null {
   let low = Infinity;
   let high = -Infinity;
   for (const { finger, fret } of placements) {
@@ -94,28 +121,10 @@ function rangeOf(placements: readonly Placement[]): HandRange | null {
   return low > high ? null : { low, high };
 }
 
-/** Half a fret of the middle of the hand is only the fingers lying differently. From memory. */
-const OWN_PLAY_FRETS = 0.5;
-
-const middle = (range: HandRange) => (range.low + range.high) / 2;
-
-/**
- * How many frets the hand moves from one range to another: the gap between them, or, when they overlap, what
- * its middle moves beyond the play of the fingers. May end on half a fret.
- */
-export function handWayFrets(from: HandRange, to: HandRange): number {
-  const gap = Math.max(to.low - from.high, from.low - to.high);
-  return Math.max(0, gap, Math.abs(middle(to) - middle(from)) - OWN_PLAY_FRETS);
-}
-
-/** The same way in mm, measured from the middle of `from`. */
-export function handWayMm(from: HandRange, to: HandRange, problem: FingeringProblem): number {
-  const frets = handWayFrets(from, to);
-  if (frets === 0) return 0;
-  const start = middle(from);
-  const end = Math.max(0, middle(to) > start ? start + frets : start - frets);
-  const { scaleLengthMm } = problem.fretboard;
-  return Math.abs(fretDistanceMm(end, scaleLengthMm) - fretDistanceMm(start, scaleLengthMm));
+/** The placement under a finger, the first of a barre; null when it is free. */
+export function placeUnder(state: HandState, finger: number): Placement | null {
+  const slot = state.slotOfFinger[finger]!;
+  return slot < 0 ? null : state.placements[slot]!;
 }
 
 /**

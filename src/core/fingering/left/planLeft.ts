@@ -12,7 +12,9 @@ import {
 } from '../lattice';
 import type { FingeringProblem, Moment } from '../problem';
 import { codeOf, type HandState, type Placement } from './handState';
-import { handLayer, type HandLayer, subsetsBySize } from './handLattice';
+import { handLayer, subsetsBySize } from './handLattice';
+import { HandTables } from './packed/handTables';
+import type { PackedLayer } from './packed/packedLayer';
 
 export interface LeftConflict {
   /** Strikes that cannot be played with the rest of their moment. */
@@ -44,21 +46,23 @@ export interface LeftCandidate {
  * ink, so it is built once; ink only forbids states.
  */
 export class LeftPlanner {
-  private readonly free: readonly HandLayer[];
+  private readonly free: readonly PackedLayer[];
+  private readonly tables: HandTables;
   /** The last solution over the free layers: most of its messages hold for the next question. */
   private latest: Solution | null = null;
 
   constructor(readonly problem: FingeringProblem) {
-    this.free = buildLayers(problem, new Map());
+    this.tables = new HandTables(problem);
+    this.free = buildLayers(problem, this.tables, new Map());
   }
 
   /** States at each moment without ink. */
   get stateCounts(): readonly number[] {
-    return this.free.map((layer) => layer.states.length);
+    return this.free.map((layer) => layer.rows.count);
   }
 
   /** The layers without ink: what the checks of exactness walk over. */
-  get layers(): readonly HandLayer[] {
+  get layers(): readonly PackedLayer[] {
     return this.free;
   }
 
@@ -118,10 +122,10 @@ export class LeftPlanner {
     return [...best.values()].sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
   }
 
-  private solve(ink: Ink): { layers: readonly HandLayer[]; solution: Solution } {
+  private solve(ink: Ink): { layers: readonly PackedLayer[]; solution: Solution } {
     const marks = inkByStrike(this.problem, ink);
-    const omissions = inkOmissions(this.problem, this.free, marks);
-    const layers = omissions.size === 0 ? this.free : buildLayers(this.problem, omissions);
+    const omissions = inkOmissions(this.problem, this.tables, this.free, marks);
+    const layers = omissions.size === 0 ? this.free : buildLayers(this.problem, this.tables, omissions);
     const masks = layers.map((layer, k) => maskOf(layer, this.problem.moments[k]!, marks));
     const solution = solveLattice(layers, masks, this.latest);
     if (!solution) throw new Error('every layer has an allowed state and all held notes can be let go');
@@ -130,16 +134,17 @@ export class LeftPlanner {
   }
 }
 
-const statesOn = (layers: readonly HandLayer[], path: readonly number[]): readonly HandState[] =>
-  path.map((s, k) => layers[k]!.states[s]!);
+const statesOn = (layers: readonly PackedLayer[], path: readonly number[]): readonly HandState[] =>
+  path.map((s, k) => layers[k]!.state(s));
 
 function buildLayers(
   problem: FingeringProblem,
+  tables: HandTables,
   omissions: ReadonlyMap<number, ReadonlySet<number>>,
-): readonly HandLayer[] {
-  const layers: HandLayer[] = [];
+): readonly PackedLayer[] {
+  const layers: PackedLayer[] = [];
   for (const moment of problem.moments) {
-    layers.push(handLayer(problem, moment, layers.at(-1) ?? null, omissions.get(moment.index)));
+    layers.push(handLayer(problem, tables, moment, layers.at(-1) ?? null, omissions.get(moment.index)));
   }
   return layers;
 }
@@ -164,7 +169,7 @@ function stateAgrees(state: HandState, moment: Moment, marks: readonly InkMarks[
   });
 }
 
-function maskOf(layer: HandLayer, moment: Moment, marks: readonly InkMarks[]): Mask {
+function maskOf(layer: PackedLayer, moment: Moment, marks: readonly InkMarks[]): Mask {
   const inked = moment.struck.some(
     (strike) => marks[strike]!.finger !== null || marks[strike]!.string !== null,
   );
@@ -178,7 +183,8 @@ function maskOf(layer: HandLayer, moment: Moment, marks: readonly InkMarks[]): M
  */
 function inkOmissions(
   problem: FingeringProblem,
-  layers: readonly HandLayer[],
+  tables: HandTables,
+  layers: readonly PackedLayer[],
   marks: readonly InkMarks[],
 ): ReadonlyMap<number, ReadonlySet<number>> {
   const omissions = new Map<number, ReadonlySet<number>>();
@@ -187,7 +193,7 @@ function inkOmissions(
     const mask = maskOf(layer, moment, marks);
     if (!mask || mask.includes(1)) continue;
     for (const omitted of subsetsBySize(moment.struck)) {
-      const alone = handLayer(problem, moment, null, new Set(omitted));
+      const alone = handLayer(problem, tables, moment, null, new Set(omitted));
       if (
         alone.omitted.size === omitted.length &&
         alone.states.some((state) => stateAgrees(state, moment, marks))

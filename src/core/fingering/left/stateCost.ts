@@ -1,13 +1,11 @@
 /** What a state of the hand costs by itself, whatever came before. */
 import { pairOf } from '../../instrument/handProfile';
-import { price } from '../costTerm';
-import type { FingeringProblem, Moment } from '../problem';
+import type { FingeringProblem, Moment, Strike } from '../problem';
 import { fingerDistanceMm } from './constraints';
-import type { HandRange, HandState, Placement } from './handState';
-import { BARRE_SIZE, LEFT_TERMS, type LeftTermId } from './terms';
-
-/** Told of every amount that is charged; how a total is explained. */
-export type Ledger = (term: LeftTermId, cost: number) => void;
+import { type HandState, type Placement, stringsUnder } from './handState';
+import { middleOf } from './handWay';
+import { Bill, type Ledger } from './ledger';
+import { BARRE_SIZE } from './terms';
 
 /** Effort in tenths of a point of holding this state at this moment and striking what begins there. */
 export function stateCost(
@@ -16,71 +14,75 @@ export function stateCost(
   state: HandState,
   ledger?: Ledger,
 ): number {
-  let sum = 0;
-  const charge = (term: LeftTermId, value: number) => {
-    const cost = price(LEFT_TERMS[term], value);
-    if (cost === 0) return;
-    sum += cost;
-    ledger?.(term, cost);
-  };
-  chargePairs(problem, state, charge);
-  if (state.barre) charge('barreHold', BARRE_SIZE[state.barre.lastString - state.barre.firstString + 1]!);
+  const bill = new Bill(problem.weights, ledger);
+  chargeShape(problem, state.placements, bill);
+  if (state.barre) bill.charge('barreHold', BARRE_SIZE[stringsUnder(state.barre)]!);
+  for (const barre of state.smallBarres) bill.charge('barreHold', BARRE_SIZE[stringsUnder(barre)]!);
   for (const strikeIndex of moment.struck) {
     const slot = state.strikes.indexOf(strikeIndex);
     if (slot < 0) continue;
-    chargeStruck(problem, strikeIndex, state.placements[slot]!, state, charge);
+    const middle = handMiddle(state);
+    chargeStruck(problem.strikes[strikeIndex]!, state.placements[slot]!, middle, bill);
   }
-  return sum;
+  return bill.sum;
 }
 
-type Charge = (term: LeftTermId, value: number) => void;
+/** The middle of the hand; the first position where no finger ever lay. */
+export function handMiddle(state: HandState): number {
+  const range = state.range ?? state.memory?.range;
+  return range ? middleOf(range) : 1;
+}
 
-function chargePairs(problem: FingeringProblem, state: HandState, charge: Charge) {
+type Geometry = Pick<FingeringProblem, 'fretboard' | 'hand' | 'weights'>;
+
+/** How the fingers lie to each other: opened, squeezed, out of order. */
+export function chargeShape(problem: Geometry, placements: readonly Placement[], bill: Bill): void {
   for (let low = 1; low <= 3; low++) {
+    const a = placements.filter((place) => place.finger === low);
+    if (a.length === 0) continue;
     for (let high = low + 1; high <= 4; high++) {
-      const a = placesOf(state, low);
-      const b = placesOf(state, high);
-      if (a.length === 0 || b.length === 0) continue;
-      const nearest = Math.min(
-        ...a.flatMap((one) => b.map((other) => fingerDistanceMm(one, other, problem.fretboard))),
-      );
-      const reach = problem.hand.reach[pairOf(low, high)];
-      charge('stretch', Math.max(0, nearest - reach.atEaseMm) / (reach.atMostMm - reach.atEaseMm));
-      const squeezed = high - low - (b[0]!.fret - a[0]!.fret) - 1;
-      charge('contraction', Math.max(0, squeezed));
-      const sameFret = a[0]!.fret === b[0]!.fret;
-      charge('order', sameFret && b.some((one) => a.every((other) => one.string > other.string)) ? 1 : 0);
+      const b = placements.filter((place) => place.finger === high);
+      if (b.length > 0) chargeTwoFingers(problem, low, a, high, b, bill);
     }
   }
 }
 
-const placesOf = (state: HandState, finger: number): readonly Placement[] => {
-  if (state.slotOfFinger[finger] === -1) return [];
-  return finger === 1
-    ? state.placements.filter((place) => place.finger === 1)
-    : [state.placements[state.slotOfFinger[finger]!]!];
-};
-
-function chargeStruck(
-  problem: FingeringProblem,
-  strikeIndex: number,
-  place: Placement,
-  state: HandState,
-  charge: Charge,
+function chargeTwoFingers(
+  { fretboard, hand }: Geometry,
+  low: number,
+  a: readonly Placement[],
+  high: number,
+  b: readonly Placement[],
+  bill: Bill,
 ) {
-  const strike = problem.strikes[strikeIndex]!;
-  const printed = strike.printed;
+  const distances = a.flatMap((one) => b.map((other) => fingerDistanceMm(one, other, fretboard)));
+  const reach = hand.reach[pairOf(low, high)];
+  const beyondMm = Math.max(0, Math.min(...distances) - reach.atEaseMm);
+  bill.charge('stretch', beyondMm / (reach.atMostMm - reach.atEaseMm));
+  const frets = b[0]!.fret - a[0]!.fret;
+  bill.charge('contraction', Math.max(0, high - low - frets - 1));
+  const crossed = frets === 0 && b.some((one) => a.every((other) => one.string > other.string));
+  bill.charge('order', crossed ? 1 : 0);
+}
+
+/** What striking a note there costs; `middle` is the fret of the middle of the hand. */
+export function chargeStruck(
+  strike: Pick<Strike, 'role' | 'printed' | 'ornamented'>,
+  place: Placement,
+  middle: number,
+  bill: Bill,
+): void {
+  const { printed } = strike;
   const departures =
     (printed.finger !== null && printed.finger !== place.finger ? 1 : 0) +
     (printed.string !== null && printed.string !== place.string ? 1 : 0);
-  charge('printed', departures);
+  bill.charge('printed', departures);
+  if (strike.ornamented) bill.charge('ornament', place.finger);
   if (place.finger === 0) {
-    if (strike.role === 'melody') charge('openMelody', middleOf(state.range ?? state.memory?.range ?? null));
+    if (strike.role === 'melody') bill.charge('openMelody', middle);
     return;
   }
-  charge('finger', place.finger);
-  charge('position', middleOf(state.range));
-  if (place.string >= 4) charge('wound', place.fret);
+  bill.charge('finger', place.finger);
+  bill.charge('position', middle);
+  if (place.string >= 4) bill.charge('wound', place.fret);
 }
-
-const middleOf = (range: HandRange | null) => (range ? (range.low + range.high) / 2 : 1);

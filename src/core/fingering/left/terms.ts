@@ -6,6 +6,9 @@ const COMMON = 'common practice';
 /** Effort of stopping a note, by finger: an open string needs none, 4 alone is a little weak. */
 const FINGER_WEAKNESS = [0, 0.4, 0.4, 0.8, 1.4] as const;
 
+/** An ornament wants a neighbour finger above: an open string has all four, 4 has none. */
+const ORNAMENT_WEAKNESS = [0.3, 0, 0, 0.7, 2] as const;
+
 /** A barre costs most at fret 1 and least about V to VII. */
 function barreByFret(fret: number): number {
   if (fret >= 5 && fret <= 7) return 1;
@@ -46,7 +49,8 @@ export const LEFT_TERMS = checkedTerms({
   },
   weakPair: {
     unit: 'ms share',
-    measures: '3 and 4 in turn: how much of a quarter second is lacking between them',
+    measures:
+      'fingers that hinder each other in turn: how much of a quarter second is lacking, times how much',
     weight: 12,
     source: COMMON,
     shape: (lack) => Math.max(0, lack),
@@ -79,6 +83,20 @@ export const LEFT_TERMS = checkedTerms({
     source: COMMON,
     shape: linear,
   },
+  smallBarre: {
+    unit: 'strings',
+    measures: 'strings beyond the first that 2, 3 or 4 lies across',
+    weight: 60,
+    source: COMMON,
+    shape: linear,
+  },
+  archedBarre: {
+    unit: 'count',
+    measures: 'laying a barre over three strings or more that leaves a higher one free',
+    weight: 120,
+    source: COMMON,
+    shape: linear,
+  },
   shift: { unit: 'count', measures: 'a change of position', weight: 10, source: COMMON, shape: linear },
   squeeze: {
     unit: 'mm',
@@ -100,6 +118,27 @@ export const LEFT_TERMS = checkedTerms({
     weight: 60,
     source: 'Fitts 1954',
     shape: urgency,
+  },
+  jump: {
+    unit: 'count',
+    measures: 'a shift that no finger, open string or rest carries',
+    weight: 0,
+    source: COMMON,
+    shape: linear,
+  },
+  squeak: {
+    unit: 'count',
+    measures: 'a guide on a wound string',
+    weight: 4,
+    source: COMMON,
+    shape: linear,
+  },
+  handOver: {
+    unit: 'count',
+    measures: 'a held note that one finger hands to another',
+    weight: 150,
+    source: COMMON,
+    shape: linear,
   },
   cutMelody: {
     unit: 'quarters',
@@ -185,6 +224,34 @@ export const LEFT_TERMS = checkedTerms({
     source: COMMON,
     shape: linear,
   },
+  slideBroken: {
+    unit: 'count',
+    measures: 'a written slide that one finger does not play along one string',
+    weight: 300,
+    source: COMMON,
+    shape: linear,
+  },
+  ornament: {
+    unit: 'finger',
+    measures: 'the finger under an ornament: 1 and 2 leave strong neighbours for it',
+    weight: 20,
+    source: COMMON,
+    shape: (finger) => ORNAMENT_WEAKNESS[finger]!,
+  },
+  stringChange: {
+    unit: 'count',
+    measures: 'a melody that leaves its string',
+    weight: 0,
+    source: COMMON,
+    shape: linear,
+  },
+  ringOver: {
+    unit: 'count',
+    measures: 'a note of the melody on the string of the one before, which ends it',
+    weight: 0,
+    source: COMMON,
+    shape: linear,
+  },
   slurWeak: { unit: 'count', measures: 'a slur by 3-4 or 2-4', weight: 15, source: COMMON, shape: linear },
   printed: {
     unit: 'count',
@@ -196,14 +263,15 @@ export const LEFT_TERMS = checkedTerms({
 });
 
 export type LeftTermId = keyof typeof LEFT_TERMS;
+export const LEFT_TERM_IDS = Object.keys(LEFT_TERMS) as LeftTermId[];
 
 /** What part of a shift's distance is felt when something carries the hand. Source: common practice. */
-export const CARRIER_SHARE = { none: 1, guide: 0.7, pivot: 0.8 } as const;
+export const CARRIER_SHARE = { none: 1, open: 1, guide: 0.7, shape: 0.5, pivot: 0.8 } as const;
 
 /** Up to this way of the hand it is an extension or a contraction and no shift: the thumb stays. From memory. */
 export const SQUEEZE_FRETS = 1;
 
-/** 3 and 4 in turn are weak when they follow each other faster than this. From memory. */
+/** Fingers in turn hinder each other when they follow each other faster than this. From memory. */
 export const WEAK_PAIR_MS = 250;
 
 /** Share of the last note before a movement that its finger may give away. From memory. */

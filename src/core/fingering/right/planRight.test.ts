@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { barXml, problemFrom, randomFrom, randomNotes, type TestNote } from '../../../../tests/helpers/music';
 import { naiveRightCost } from '../../../../tests/helpers/naive';
-import { ADULT_MEDIUM } from '../../instrument/handProfile';
+import { ADULT_MEDIUM } from '../../instrument/hands';
 import type { Pluck } from '../../score/model';
 import type { Ink } from '../ink';
 import { LeftPlanner } from '../left/planLeft';

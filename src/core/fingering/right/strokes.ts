@@ -2,7 +2,7 @@
 import type { Pluck } from '../../score/model';
 import type { FingeringProblem, Role } from '../problem';
 import type { Placement } from '../left/handState';
-import { slurPlayable } from '../left/transition';
+import { slurPlayable } from '../left/connectionCost';
 
 export interface Stroke {
   readonly strike: number;

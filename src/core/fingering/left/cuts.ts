@@ -1,0 +1,52 @@
+/** What a change of state takes away from notes that should go on. */
+import type { FingeringProblem, Moment, Strike } from '../problem';
+import type { HandState } from './handState';
+import { Bill, type Ledger } from './ledger';
+import { CUT_AT_ONCE } from './terms';
+
+/** What sounds in `from` and is let go, taken up elsewhere, or handed to another finger. */
+export function cutsCost(
+  problem: FingeringProblem,
+  from: HandState,
+  next: Moment,
+  to: HandState,
+  ledger?: Ledger,
+): number {
+  const bill = new Bill(problem.weights, ledger);
+  for (let slot = 0; slot < from.strikes.length; slot++) {
+    const strike = problem.strikes[from.strikes[slot]!]!;
+    if (strike.endTicks < next.tick) continue;
+    const again = struckAgain(problem, strike, next, to);
+    if (again >= 0) {
+      // Struck again at the same pitch: the sound goes on, nothing is lost.
+      bill.charge('placeChanged', to.codes[again] === from.codes[slot] ? 0 : 1);
+      continue;
+    }
+    if (strike.endTicks <= next.tick) continue;
+    const held = to.strikes.indexOf(strike.index);
+    if (held < 0) chargeCut(problem, strike, next.tick, bill);
+    else if (to.codes[held] !== from.codes[slot]) bill.charge('handOver', 1);
+  }
+  return bill.sum;
+}
+
+/** Slot in `to` of a new strike at the pitch of an old one, −1 where there is none. */
+function struckAgain(problem: FingeringProblem, strike: Strike, next: Moment, to: HandState): number {
+  for (const index of next.struck) {
+    if (problem.strikes[index]!.midi === strike.midi) return to.strikes.indexOf(index);
+  }
+  return -1;
+}
+
+const CUT_TERM = { melody: 'cutMelody', bass: 'cutBass', inner: 'cutInner' } as const;
+
+/** A strike that ends at `tick`, before its time. */
+export function chargeCut(problem: FingeringProblem, strike: Strike, tick: number, bill: Bill): void {
+  const written = tick < strike.writtenEndTicks;
+  const endTicks = written ? strike.writtenEndTicks : strike.endTicks;
+  const lostShare = (endTicks - tick) / (endTicks - strike.onsetTicks);
+  const lostQuarters = (endTicks - tick) / problem.ticksPerQuarter;
+  const counted = lostQuarters * (CUT_AT_ONCE + (1 - CUT_AT_ONCE) * lostShare);
+  bill.charge(written ? CUT_TERM[strike.role] : 'cutRing', counted);
+  if (written && strike.mustRing) bill.charge('cutMustRing', 1);
+}

@@ -1,0 +1,19 @@
+/** Schools of the left hand: what each weighs otherwise. Source: handbook, "Schools (profiles of weights)". */
+import type { LeftTermId } from './terms';
+
+interface LeftSchool {
+  /** On the term's weight; for a term that weighs nothing otherwise, the weight itself. Values from memory. */
+  readonly factors: Readonly<Partial<Record<LeftTermId, number>>>;
+}
+
+export const LEFT_SCHOOLS = {
+  balanced: { factors: {} },
+  'low-and-open': { factors: { position: 4, openMelody: 0, wound: 2, shift: 2, stretch: 1.5, barre: 1.5 } },
+  'singing-line': { factors: { openMelody: 5, crossedLine: 2, stringSkip: 2, stringChange: 10 } },
+  'ring-over': { factors: { ringOver: 45, openMelody: 0, crossedLine: 0, stringSkip: 0 } },
+  'guide-first': { factors: { jump: 40, hop: 1.3, shiftHaste: 1.3 } },
+  'few-barres': { factors: { barre: 3, barreHold: 3, smallBarre: 3 } },
+} as const satisfies Readonly<Record<string, LeftSchool>>;
+
+export type LeftSchoolId = keyof typeof LEFT_SCHOOLS;
+export const LEFT_SCHOOL_IDS = Object.keys(LEFT_SCHOOLS) as LeftSchoolId[];
