@@ -5,7 +5,7 @@
 import { playable } from '../../src/core/fingering/left/constraints';
 import { type HandState, handState, type Placement } from '../../src/core/fingering/left/handState';
 import { stateCost } from '../../src/core/fingering/left/stateCost';
-import { placementsOf } from '../../src/core/fingering/left/packed/stateRows';
+import { placementsOf } from '../../src/core/fingering/left/placements';
 import { entryCost } from '../../src/core/fingering/left/barreCost';
 import { memoryAfter } from '../../src/core/fingering/left/memory';
 import { follows, transitionCost } from '../../src/core/fingering/left/transition';

@@ -2,11 +2,11 @@
 import type { FingeringProblem, Moment } from '../problem';
 import { entryCost } from './barreCost';
 import { FINGER_OF, type HandTables } from './packed/handTables';
-import { keptHands, type KeptHands } from './packed/keptHands';
+import { keptHands, type KeptHands, stringBit } from './packed/keptHands';
 import { PackedLayer } from './packed/packedLayer';
 import { PackedWays } from './packed/packedWays';
 import { rowCosts } from './packed/rowCosts';
-import { growStates, type GrownStates, placesOf } from './packed/stateRows';
+import { growStates, type GrownStates } from './packed/stateRows';
 import { StepPrice } from './packed/stepPrice';
 
 const NONE: ReadonlySet<number> = new Set();
@@ -19,12 +19,15 @@ export function handLayer(
   before: PackedLayer | null,
   omitted: ReadonlySet<number> = NONE,
 ): PackedLayer {
-  const choices = moment.struck.map((strike) => placesOf(problem, strike));
+  const choices = moment.struck.map((strike) => tables.placesOf(problem.strikes[strike]!, problem.tuning));
   const grow = (left: ReadonlySet<number>): GrownStates & { readonly kept: KeptHands } => {
     const played = moment.struck.map((strike, k) => ({ strike, places: choices[k]! }));
     const here = played.filter(({ strike }) => !left.has(strike));
-    const mayBeFree = here.every(({ places }) => places.some((place) => FINGER_OF[place] === 0));
-    const kept = keptHands(problem, tables, before?.rows ?? null, moment, mayBeFree);
+    const kept = keptHands(problem, tables, before?.rows ?? null, moment, {
+      mayBeFree: here.every(({ places }) => places.some((place) => FINGER_OF[place] === 0)),
+      count: here.length,
+      strings: here.reduce((bits, one) => one.places.reduce((sum, place) => sum | stringBit(place), bits), 0),
+    });
     const strikes = here.map(({ strike }) => strike);
     const places = here.map((one) => one.places);
     return { kept, ...growStates(tables, moment, kept, strikes, places) };
@@ -36,7 +39,7 @@ export function handLayer(
     left = new Set([...omitted, ...more]);
     grown = grow(left);
   }
-  const { rows, keptOf, kept } = grown;
+  const { rows, sourcesOf, kept } = grown;
   const costs = rowCosts(problem, tables, moment, rows);
   if (!before) {
     for (const [s, state] of rows.barred) costs[s]! += entryCost(problem, state);
@@ -49,7 +52,7 @@ export function handLayer(
     rows,
     left,
     costs,
-    new PackedWays(tables, before.rows, rows, keptOf, kept.crowds, step),
+    new PackedWays(tables.arena, before.rows, rows, sourcesOf, kept.crowds, step),
   );
 }
 

@@ -20,6 +20,8 @@ export interface ShiftMeasure {
   readonly carrier: Carrier;
   /** The finger that guides or stays, 0 where none does. */
   readonly finger: number;
+  /** Whether every finger that slides does so on a wound string: it squeaks. */
+  readonly squeaks: boolean;
 }
 
 export function shiftCost(
@@ -38,24 +40,22 @@ export function shiftCost(
     return bill.sum;
   }
   const shift = measureShift(problem, moment, from, next, to)!;
-  chargeShift(shift, isWoundGuide(from, shift), bill);
+  chargeShift(shift, bill);
   return bill.sum;
 }
 
-export function chargeShift(shift: ShiftMeasure, woundGuide: boolean, bill: Bill): void {
+function chargeShift(shift: ShiftMeasure, bill: Bill): void {
   bill.charge('shift', 1);
   bill.charge('shiftDistance', shift.distanceMm * CARRIER_SHARE[shift.carrier]);
   bill.charge('shiftHaste', shift.neededMs / Math.max(1, shift.windowMs));
   if (shift.carrier === 'none') bill.charge('jump', 1);
-  if (woundGuide) bill.charge('squeak', 1);
+  if (shift.squeaks) bill.charge('squeak', 1);
 }
 
-const slides = (carrier: Carrier) => carrier === 'guide' || carrier === 'shape';
-
-const isWoundGuide = (from: HandState, { carrier, finger }: ShiftMeasure) =>
-  slides(carrier) && stringOfCode(fingersOf(from)[finger - 1]!) >= 4;
-
 const stringOfCode = (code: number) => code >> 8;
+
+/** Strings 4 to 6 are wound. */
+const FIRST_WOUND_STRING = 4;
 
 /** The least that a way between two ranges can cost: the best carrier, all the time that can be used. */
 export function leastShiftCost(
@@ -99,22 +99,20 @@ export function carrierOf(
   before: readonly number[],
   after: readonly number[],
   freed: boolean,
-): { readonly carrier: Carrier; readonly finger: number } {
-  let guides = 0;
-  let guide = 0;
+): Pick<ShiftMeasure, 'carrier' | 'finger' | 'squeaks'> {
+  const guides: number[] = [];
   let others = 0;
   for (let k = 0; k < 4; k++) {
     const [a, b] = [before[k]!, after[k]!];
     if (a === 0 || b === 0) continue;
-    if (a === b) return { carrier: 'pivot', finger: k + 1 };
-    if (stringOfCode(a) !== stringOfCode(b)) {
-      others++;
-      continue;
-    }
-    guides++;
-    if (guide === 0) guide = k + 1;
+    if (a === b) return { carrier: 'pivot', finger: k + 1, squeaks: false };
+    if (stringOfCode(a) === stringOfCode(b)) guides.push(k);
+    else others++;
   }
-  if (guides > 1 && others === 0) return { carrier: 'shape', finger: guide };
-  if (guides > 0) return { carrier: 'guide', finger: guide };
-  return { carrier: freed ? 'open' : 'none', finger: 0 };
+  if (guides.length === 0) return { carrier: freed ? 'open' : 'none', finger: 0, squeaks: false };
+  return {
+    carrier: guides.length > 1 && others === 0 ? 'shape' : 'guide',
+    finger: guides[0]! + 1,
+    squeaks: guides.every((k) => stringOfCode(before[k]!) >= FIRST_WOUND_STRING),
+  };
 }

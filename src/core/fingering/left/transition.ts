@@ -14,14 +14,19 @@ export const HAND_OVERS_AT_MOST = 1;
 
 /**
  * Whether the hand can come from `from` to `to`: held strikes stay where they are, one of them perhaps under
- * another finger that was free, and memories agree.
+ * another finger that was free, open strings are let go only when something comes to lie on them, and memories
+ * agree.
  */
 export function follows(problem: FingeringProblem, from: HandState, to: HandState, next: Moment): boolean {
   let handedOver = 0;
   for (const strike of next.held) {
     const slot = to.strikes.indexOf(strike);
-    if (slot < 0) continue;
     const before = from.strikes.indexOf(strike);
+    if (slot < 0) {
+      const letGo = before < 0 ? null : from.placements[before]!;
+      if (letGo?.finger === 0 && !isSilenced(to, letGo.string)) return false;
+      continue;
+    }
     if (before < 0) return false;
     const [a, b] = [from.codes[before]!, to.codes[slot]!];
     if (a === b) continue;
@@ -31,6 +36,10 @@ export function follows(problem: FingeringProblem, from: HandState, to: HandStat
   }
   return to.range !== null || sameMemory(memoryAfter(problem, from, next), to.memory);
 }
+
+/** An open string sounds on by itself until something lies on it: a note, or a barre, which may lie flat. */
+const isSilenced = (to: HandState, string: number) =>
+  to.barre !== null || to.placements.some((place) => place.string === string);
 
 /** Effort in tenths of a point of going from one state to the next. Call it only when `follows` holds. */
 export function transitionCost(

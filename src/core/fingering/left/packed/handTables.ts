@@ -2,16 +2,16 @@
  * Lookup tables of one hand on one instrument. Everything that the rules say about two placements, or two ranges
  * of the hand, is worked out by the rules once and read from here millions of times.
  */
-import { movementMs } from '../../../instrument/handProfile';
 import type { FingeringProblem, Strike } from '../../problem';
 import { pairPlayable } from '../constraints';
 import type { HandRange, Placement } from '../handState';
-import { handWayFrets, handWayMm } from '../handWay';
+import { Arena } from './arena';
+import { placementsOf } from '../placements';
+import type { Tuning } from '../../../instrument/tuning';
 import { hopMs } from '../hops';
 import { Bill } from '../ledger';
-import { leastShiftCost } from '../shift';
 import { chargeShape, chargeStruck } from '../stateCost';
-import { SQUEEZE_FRETS } from '../terms';
+import { MOST_RANGES, ShiftTable } from './shiftTable';
 
 const FRETS = 25;
 const FINGERS = 5;
@@ -45,22 +45,29 @@ const IMPOSSIBLE = 1;
 /** Costs are stored so much higher, to keep the two marks free. */
 const STORED = 2;
 
-export const MOST_RANGES = 512;
+const MOST_WINDOWS = 64;
 
-type Geometry = Pick<FingeringProblem, 'fretboard' | 'hand' | 'weights'>;
+export type Geometry = Pick<FingeringProblem, 'fretboard' | 'hand' | 'weights'>;
 type Struck = Pick<Strike, 'role' | 'printed' | 'ornamented'>;
 
+interface StruckTable {
+  readonly strike: Struck;
+  readonly place: number;
+  readonly costs: Int32Array;
+}
+
 export class HandTables {
+  /** Memory for what is kept of each layer. */
+  readonly arena = new Arena();
   private readonly pairs = new Int32Array(PLACES * PLACES);
   private readonly hops = new Float64Array(SPOTS * SPOTS).fill(-1);
   private readonly rangeIds = new Map<number, number>();
   readonly ranges: HandRange[] = [];
-  /** By two ranges: at least that much for the way of the hand; −1 unknown. */
-  private readonly leastShifts = new Int32Array(MOST_RANGES * MOST_RANGES).fill(-1);
-  private readonly wayMms = new Float64Array(MOST_RANGES * MOST_RANGES).fill(-1);
-  private readonly neededMs = new Float64Array(MOST_RANGES * MOST_RANGES);
-  private readonly struckTables = new Map<string, Map<number, Int32Array>>();
+  private readonly shiftTables = new Map<number, ShiftTable>();
+  private readonly struckTables = new Map<string, Map<number, StruckTable>>();
+  private readonly placesOfPitch = new Map<number, readonly number[]>();
 
+  private readonly turnTables = new Map<number, Int32Array>();
   private readonly namedPairs = new Map<string, Map<number, number>>();
 
   constructor(readonly geometry: Geometry) {}
@@ -100,58 +107,53 @@ export class HandTables {
     return id;
   }
 
-  /** The least that the hand's way between two ranges costs; 0 where one is unknown (−1). */
-  leastShift(from: number, to: number): number {
-    if (from < 0 || to < 0 || from === to) return 0;
-    const cell = from * MOST_RANGES + to;
-    if (this.leastShifts[cell]! < 0) {
-      const { fretboard, hand, weights } = this.geometry;
-      this.leastShifts[cell] = leastShiftCost(
-        { fretboard, hand, weights },
-        this.ranges[from]!,
-        this.ranges[to]!,
-      );
-    }
-    return this.leastShifts[cell]!;
+  shiftTable(windowMs: number): ShiftTable {
+    let table = this.shiftTables.get(windowMs);
+    if (table) return table;
+    table = new ShiftTable(this.geometry, this.ranges, windowMs);
+    // Under a tempo that never stands still there is no end of windows.
+    if (this.shiftTables.size < MOST_WINDOWS) this.shiftTables.set(windowMs, table);
+    return table;
   }
 
-  isSqueeze(from: number, to: number): boolean {
-    return this.wayMm(from, to) === SQUEEZED;
-  }
-
-  /** Way of the hand in mm of a shift. */
-  wayMm(from: number, to: number): number {
-    const cell = from * MOST_RANGES + to;
-    if (this.wayMms[cell] === -1) {
-      const [start, end] = [this.ranges[from]!, this.ranges[to]!];
-      const mm = handWayMm(start, end, this.geometry.fretboard);
-      this.wayMms[cell] = handWayFrets(start, end) <= SQUEEZE_FRETS ? SQUEEZED : mm;
-      this.neededMs[cell] = movementMs(mm, this.geometry.hand);
-    }
-    return this.wayMms[cell]!;
-  }
-
-  /** Time in ms of that way; ask for the way first. */
-  shiftMs(from: number, to: number): number {
-    return this.neededMs[from * MOST_RANGES + to]!;
-  }
-
-  /** What striking a note at a place costs, by the middle of the hand (see `middleIndexOf`). */
-  struckCosts(strike: Struck, place: number): Int32Array {
+  /** For `struckCost`: what striking a note at a place costs, by the middle of the hand. */
+  struckTable(strike: Struck, place: number): StruckTable {
     const { role, printed, ornamented } = strike;
     const key = `${role === 'melody'}:${printed.finger}:${printed.string}:${ornamented}`;
     let tables = this.struckTables.get(key);
     if (!tables) this.struckTables.set(key, (tables = new Map()));
     let table = tables.get(place);
     if (!table) {
-      table = Int32Array.from({ length: MIDDLES }, (_, index) => {
-        const bill = new Bill(this.geometry.weights, undefined);
-        chargeStruck(strike, PLACEMENTS[place]!, (index - 6) / 2, bill);
-        return bill.sum;
-      });
+      table = { strike, place, costs: this.arena.int32(MIDDLES).fill(-1) };
       tables.set(place, table);
     }
     return table;
+  }
+
+  /** `middle`: see `middleIndexOf`. */
+  struckCost({ strike, place, costs }: StruckTable, middle: number): number {
+    if (costs[middle]! < 0) {
+      const bill = new Bill(this.geometry.weights, undefined);
+      chargeStruck(strike, PLACEMENTS[place]!, (middle - 6) / 2, bill);
+      costs[middle] = bill.sum;
+    }
+    return costs[middle]!;
+  }
+
+  /** Places of a strike as numbers. */
+  placesOf({ midi, touch }: Pick<Strike, 'midi' | 'touch'>, tuning: Tuning): readonly number[] {
+    const find = () => placementsOf({ tuning, hand: this.geometry.hand }, { midi, touch }).map(placeId);
+    if (touch) return find();
+    let places = this.placesOfPitch.get(midi);
+    if (!places) this.placesOfPitch.set(midi, (places = find()));
+    return places;
+  }
+
+  /** Costs by fingers that turn, for a share of the time that is lacking. */
+  turnsOf(lack: number, make: () => Int32Array): Int32Array {
+    let turns = this.turnTables.get(lack);
+    if (!turns) this.turnTables.set(lack, (turns = make()));
+    return turns;
   }
 
   /** Costs by two places (the first times 1024), for whoever names what they are of. */
@@ -168,5 +170,3 @@ export class HandTables {
 }
 
 const FIRST_POSITION = 8;
-/** A way that is no shift. */
-const SQUEEZED = -2;

@@ -4,7 +4,7 @@ import { chargeCut } from '../cuts';
 import { Bill, priceOf } from '../ledger';
 import { LONG_FREE } from '../memory';
 import { LONGEST_WINDOW_MS } from '../terms';
-import { BASE_OF, FINGER_OF, type HandTables, NO_PLACE } from './handTables';
+import { BASE_OF, FINGER_OF, type HandTables, NO_PLACE, STRING_OF } from './handTables';
 import { type PackedMemory, releasedTickOf, type StateRows } from './packedLayer';
 
 /** States of the layer before that hold the same strikes in the same way, or leave the same memory as well. */
@@ -28,6 +28,8 @@ export interface Source {
   readonly cuts: number;
   /** Bit of the finger that takes a held note over and must have been free; 0 for none. */
   readonly taker: number;
+  /** Bits of the open strings that it lets go: something must come to lie on each. */
+  readonly freedOpen: number;
 }
 
 export interface KeptHand {
@@ -42,23 +44,58 @@ export interface KeptHands {
   readonly memories: readonly PackedMemory[];
 }
 
-const IS_STOPPED = Uint8Array.from(FINGER_OF, (finger) => (finger > 0 ? 1 : 0));
+/** What is struck at the moment, as far as it bears on what can be kept. */
+export interface StruckThere {
+  /** Nothing that is struck must be stopped. */
+  readonly mayBeFree: boolean;
+  readonly count: number;
+  /** Bits of the strings on which something that is struck may lie. */
+  readonly strings: number;
+}
 
-/** `mayBeFree`: nothing that is struck here must be stopped. */
+export const stringBit = (place: number): number => 1 << STRING_OF[place]!;
+
 export function keptHands(
   problem: FingeringProblem,
   tables: HandTables,
   before: StateRows | null,
   next: Moment,
-  mayBeFree: boolean,
+  struck: StruckThere,
 ): KeptHands {
   if (!before) return { kept: [{ held: [], sources: [] }], crowds: [], memories: [] };
-  const memories = mayBeFree ? memoriesAfter(problem, before, next) : null;
+  const memories = struck.mayBeFree ? memoriesAfter(problem, before, next) : null;
   const { groups, crowds } = groupsOf(before, next, memories?.of ?? null);
   const cutCosts = next.held.map((strike) => cutCostOf(problem, strike, next));
-  const kept = new Map<string, KeptHand>();
-  for (const group of groups) addKept(problem, tables, group, cutCosts, kept);
-  return { kept: [...kept.values()], crowds, memories: memories?.known ?? [] };
+  const kept = new KeptInTheMaking(next.held.length);
+  const handOver = priceOf(problem.weights, 'handOver', 1);
+  for (const group of groups) addKept(tables, group, cutCosts, handOver, struck, kept);
+  return { kept: kept.all, crowds, memories: memories?.known ?? [] };
+}
+
+/** A short row of places (or none) in one number, as long as that is exact; then in words. */
+function keyOf(places: ArrayLike<number>): number | string {
+  if (places.length > 5) return Array.prototype.join.call(places, ' ');
+  let key = 0;
+  for (let k = 0; k < places.length; k++) key = key * 1024 + places[k]! + 1;
+  return key;
+}
+
+class KeptInTheMaking {
+  readonly all: KeptHand[] = [];
+  private readonly byKey = new Map<number | string, KeptHand>();
+
+  constructor(private readonly width: number) {}
+
+  add(held: readonly number[], source: Source) {
+    const key = this.width === 0 ? 0 : keyOf(held);
+    let entry = this.byKey.get(key);
+    if (!entry) {
+      entry = { held: held.slice(), sources: [] };
+      this.byKey.set(key, entry);
+      this.all.push(entry);
+    }
+    entry.sources.push(source);
+  }
 }
 
 /** Null for a held strike whose pitch is struck again: its sound goes on. */
@@ -73,18 +110,20 @@ function cutCostOf(problem: FingeringProblem, index: number, next: Moment): numb
 function groupsOf(before: StateRows, next: Moment, memoryOf: Int32Array | null) {
   const columns = next.held.map((strike) => before.strikes.indexOf(strike));
   const width = before.strikes.length;
-  const groups = new Map<string, HeldGroup>();
+  const groups = new Map<number | string, HeldGroup>();
   const crowds: Crowd[] = [];
+  const held = columns.map(() => NO_PLACE);
   const crowd = (): Crowd => {
     const made = { index: crowds.length, members: [] };
     crowds.push(made);
     return made;
   };
   for (let s = 0; s < before.count; s++) {
-    const held = columns.map((c) => (c < 0 ? NO_PLACE : before.places[s * width + c]!));
-    const key = held.join(' ');
+    for (let h = 0; h < columns.length; h++)
+      held[h] = columns[h]! < 0 ? NO_PLACE : before.places[s * width + columns[h]!]!;
+    const key = keyOf(held);
     let group = groups.get(key);
-    if (!group) groups.set(key, (group = { held, all: crowd(), byMemory: new Map() }));
+    if (!group) groups.set(key, (group = { held: held.slice(), all: crowd(), byMemory: new Map() }));
     group.all.members.push(s);
     if (!memoryOf) continue;
     let alike = group.byMemory.get(memoryOf[s]!);
@@ -94,51 +133,62 @@ function groupsOf(before: StateRows, next: Moment, memoryOf: Int32Array | null) 
   return { groups: [...groups.values()], crowds };
 }
 
-/** Every choice of what to keep of a group, each as it is or with one note under another finger. */
+/**
+ * Every choice of what to keep of a group, each as it is or with one note under another finger. An open string
+ * sounds on by itself: it is let go only where a note or a barre may come to lie on it.
+ */
 function addKept(
-  problem: FingeringProblem,
   tables: HandTables,
   group: HeldGroup,
   cutCosts: readonly (number | null)[],
-  kept: Map<string, KeptHand>,
+  handOver: number,
+  struck: StruckThere,
+  kept: KeptInTheMaking,
 ) {
   const sounding = group.held.flatMap((place, h) => (place === NO_PLACE ? [] : [h]));
-  const add = (held: readonly number[], cuts: number, taker: number) => {
-    const key = held.join(' ');
-    let entry = kept.get(key);
-    if (!entry) kept.set(key, (entry = { held, sources: [] }));
-    entry.sources.push({ group, cuts, taker });
-  };
-  const handOver = priceOf(problem.weights, 'handOver', 1);
   const used = group.held.reduce((bits, place) => bits | fingerBit(place), 0);
+  const stopped = sounding.filter((h) => FINGER_OF[group.held[h]!]! > 0).length;
+  const silenced = stopped + struck.count > 1 ? ALL_STRINGS : struck.strings;
+  const held = group.held.map(() => NO_PLACE);
   for (let subset = 0; subset < 1 << sounding.length; subset++) {
-    const held = group.held.map(() => NO_PLACE);
     let cuts = 0;
-    sounding.forEach((h, bit) => {
-      if (subset & (1 << bit)) held[h] = group.held[h]!;
-      else cuts += cutCosts[h] ?? 0;
-    });
-    add(held, cuts, 0);
+    let freedOpen = 0;
+    for (let bit = 0; bit < sounding.length; bit++) {
+      const h = sounding[bit]!;
+      const place = group.held[h]!;
+      held[h] = subset & (1 << bit) ? place : NO_PLACE;
+      if (subset & (1 << bit)) continue;
+      cuts += cutCosts[h] ?? 0;
+      if (FINGER_OF[place] === 0) freedOpen |= stringBit(place);
+    }
+    if (freedOpen & ~silenced) continue;
+    kept.add(held, { group, cuts, taker: 0, freedOpen });
     for (const h of sounding) {
       const place = held[h]!;
       if (place === NO_PLACE || FINGER_OF[place] === 0) continue;
+      const price = cuts + (cutCosts[h] === null ? 0 : handOver);
       for (let finger = 1; finger <= 4; finger++) {
         const taken = place - FINGER_OF[place]! + finger;
-        if (used & fingerBit(taken) || !fits(tables, held, h, taken)) continue;
-        add(
-          held.map((one, k) => (k === h ? taken : one)),
-          cuts + (cutCosts[h] === null ? 0 : handOver),
-          fingerBit(taken),
-        );
+        const taker = fingerBit(taken);
+        if (used & taker || !fits(tables, held, h, taken)) continue;
+        held[h] = taken;
+        kept.add(held, { group, cuts: price, taker, freedOpen });
+        held[h] = place;
       }
     }
   }
 }
 
+const ALL_STRINGS = 0b1111110;
+
 const fingerBit = (place: number) => (place === NO_PLACE ? 0 : (1 << FINGER_OF[place]!) >> 1);
 
-const fits = (tables: HandTables, held: readonly number[], h: number, place: number) =>
-  held.every((one, k) => k === h || one === NO_PLACE || tables.pairCost(one, place) >= 0);
+function fits(tables: HandTables, held: readonly number[], h: number, place: number): boolean {
+  for (let k = 0; k < held.length; k++) {
+    if (k !== h && held[k] !== NO_PLACE && tables.pairCost(held[k]!, place) < 0) return false;
+  }
+  return true;
+}
 
 /** By state of the layer before: index of what it leaves in memory, −1 for nothing. */
 function memoriesAfter(problem: FingeringProblem, before: StateRows, next: Moment) {
@@ -172,7 +222,7 @@ function memoryAfterState(
   const freedTick =
     before.memory[s]! > 0
       ? before.memories[before.memory[s]! - 1]!.freedTick
-      : releasedTickOf(problem, before, s, next, IS_STOPPED);
+      : releasedTickOf(problem, before, s, next);
   const long = freedTick === LONG_FREE || next.timeMs - problem.clock(freedTick) >= LONGEST_WINDOW_MS;
   if (long) return { range, freedTick: LONG_FREE, fingers: ANYWHERE };
   return { range, freedTick, fingers: [...before.fingers.subarray(4 * s, 4 * s + 4)] };

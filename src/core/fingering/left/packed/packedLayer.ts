@@ -2,7 +2,7 @@
 import type { Layer, Ways } from '../../lattice';
 import type { FingeringProblem, Moment } from '../../problem';
 import { codeOf, type HandMemory, handState, type HandState } from '../handState';
-import { type HandTables, NO_PLACE, PLACEMENTS } from './handTables';
+import { FINGER_OF, type HandTables, NO_PLACE, PLACEMENTS } from './handTables';
 
 /** A freed hand: which range and fingers it remembers, and since when. */
 export interface PackedMemory {
@@ -76,18 +76,12 @@ const memoryOf = ({ range, freedTick, fingers }: PackedMemory, tables: HandTable
 });
 
 /** Last tick, seen from `next`, at which a stopped strike of the state holds the hand. */
-export function releasedTickOf(
-  problem: FingeringProblem,
-  rows: StateRows,
-  s: number,
-  next: Moment,
-  isStopped: Uint8Array,
-): number {
+export function releasedTickOf(problem: FingeringProblem, rows: StateRows, s: number, next: Moment): number {
   const columns = rows.strikes.length;
   let tick = 0;
   for (let c = 0; c < columns; c++) {
     const place = rows.places[s * columns + c]!;
-    if (place === NO_PLACE || !isStopped[place]) continue;
+    if (place === NO_PLACE || FINGER_OF[place] === 0) continue;
     const end = problem.strikes[rows.strikes[c]!]!.endTicks;
     tick = Math.max(tick, Math.min(next.tick, end));
   }

@@ -1,18 +1,22 @@
 /**
- * The ways of the left hand from one moment to the next. A way is priced when it is asked for: where what comes
- * before it, what it cuts and the least that the hand's way costs are dearer than the best found so far, it cannot
- * be better. So the least is exact and most pairs are never priced.
+ * The ways of the left hand from one moment to the next. A way is priced when it is asked for: neighbours are tried
+ * from the cheapest on, and none is tried whose own cost, with what is cut and the least that the hand's way costs,
+ * is dearer than the best found so far. So the least is exact and many pairs are never priced.
  */
 import { type Mask, UNREACHABLE, type Ways } from '../../lattice';
-import type { Crowd, KeptHand } from './keptHands';
+import type { Crowd, Source } from './keptHands';
+import type { Arena } from './arena';
 import type { StateRows } from './packedLayer';
-import type { HandTables } from './handTables';
 import type { StepPrice } from './stepPrice';
 
 const UNPRICED = -1;
+/** Costs are sorted with the number of their owner in the low bits; both fit a double exactly. */
+const OWNERS = 1 << 20;
 
 export class PackedWays implements Ways {
-  private readonly members: readonly Int32Array[];
+  /** Members of crowd c: `memberStart[c]` to `memberStart[c + 1]` − 1. */
+  private readonly memberStart: Int32Array;
+  private readonly members: Int32Array;
   /** By arrival (a state of this layer, as far as one crowd is concerned): what is known of it. */
   private readonly arrivalTo: Int32Array;
   private readonly arrivalCrowd: Int32Array;
@@ -22,70 +26,86 @@ export class PackedWays implements Ways {
   private readonly arrivalPrices: Int32Array;
   /** Arrivals of state s: `startOf[s]` to `startOf[s + 1]` − 1. */
   private readonly startOf: Int32Array;
-  private readonly arrivalsOfCrowd: readonly (readonly number[])[];
+  /** Arrivals of crowd c, in the same way. */
+  private readonly crowdStart: Int32Array;
+  private readonly arrivals: Int32Array;
   private readonly prices: Int32Array;
 
   constructor(
-    private readonly tables: HandTables,
+    arena: Arena,
     private readonly before: StateRows,
     private readonly rows: StateRows,
-    keptOf: readonly KeptHand[],
+    sourcesOf: readonly (readonly Source[])[],
     crowds: readonly Crowd[],
     private readonly step: StepPrice,
   ) {
-    this.members = crowds.map((crowd) => Int32Array.from(crowd.members));
-    const to: number[] = [];
-    const of: number[] = [];
-    const cuts: number[] = [];
-    const takers: number[] = [];
-    const first: number[] = [];
-    const arrivalsOfCrowd: number[][] = crowds.map(() => []);
+    this.memberStart = arena.int32(crowds.length + 1);
+    for (let c = 0; c < crowds.length; c++)
+      this.memberStart[c + 1] = this.memberStart[c]! + crowds[c]!.members.length;
+    this.members = arena.int32(this.memberStart[crowds.length]!);
+    crowds.forEach(({ members }, c) => this.members.set(members, this.memberStart[c]));
+    let count = 0;
+    for (const sources of sourcesOf) count += sources.length;
+    this.arrivalTo = arena.int32(count);
+    this.arrivalCrowd = arena.int32(count);
+    this.arrivalCuts = arena.int32(count);
+    this.arrivalTaker = arena.uint8(count);
+    this.arrivalPrices = arena.int32(count);
+    this.startOf = arena.int32(rows.count + 1);
+    this.crowdStart = arena.int32(crowds.length + 1);
     let priced = 0;
-    this.startOf = new Int32Array(rows.count + 1);
+    let a = 0;
     for (let s = 0; s < rows.count; s++) {
-      for (const source of keptOf[s]!.sources) {
+      for (const source of sourcesOf[s]!) {
         // Only a hand with nothing stopped must remember what the hand before leaves.
         const crowd = rows.down[s]! > 0 ? source.group.all : source.group.byMemory.get(rows.memory[s]! - 1);
         if (!crowd) continue;
-        arrivalsOfCrowd[crowd.index]!.push(to.length);
-        to.push(s);
-        of.push(crowd.index);
-        cuts.push(source.cuts);
-        takers.push(source.taker);
-        first.push(priced);
+        this.arrivalTo[a] = s;
+        this.arrivalCrowd[a] = crowd.index;
+        this.arrivalCuts[a] = source.cuts;
+        this.arrivalTaker[a] = source.taker;
+        this.arrivalPrices[a] = priced;
+        this.crowdStart[crowd.index + 1]!++;
         priced += crowd.members.length;
+        a++;
       }
-      this.startOf[s + 1] = to.length;
+      this.startOf[s + 1] = a;
     }
-    this.arrivalTo = Int32Array.from(to);
-    this.arrivalCrowd = Int32Array.from(of);
-    this.arrivalCuts = Int32Array.from(cuts);
-    this.arrivalTaker = Uint8Array.from(takers);
-    this.arrivalPrices = Int32Array.from(first);
-    this.arrivalsOfCrowd = arrivalsOfCrowd;
-    this.prices = new Int32Array(priced).fill(UNPRICED);
+    for (let c = 0; c < crowds.length; c++) this.crowdStart[c + 1]! += this.crowdStart[c]!;
+    this.arrivals = arena.int32(a);
+    const filled = crowds.map(() => 0);
+    for (let n = 0; n < a; n++) {
+      const crowd = this.arrivalCrowd[n]!;
+      this.arrivals[this.crowdStart[crowd]! + filled[crowd]!++] = n;
+    }
+    this.prices = arena.int32(priced).fill(UNPRICED);
   }
 
   pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array): void {
-    const cheapest = this.members.map((crowd) => placeOfLeast(crowd, before));
+    const { memberStart, members, startOf, arrivalCrowd, arrivalCuts, step } = this;
+    const crowds = memberStart.length - 1;
+    const order = scratch(members.length);
+    const orderEnd = new Int32Array(crowds);
+    for (let c = 0; c < crowds; c++) {
+      const start = memberStart[c]!;
+      const size = memberStart[c + 1]! - start;
+      for (let n = 0; n < size; n++) costs[n] = before[members[start + n]!]!;
+      orderEnd[c] = start + cheapestFirst(size, order, start);
+    }
     for (let to = 0; to < least.length; to++) {
       if (mask && !mask[to]) continue;
       let best = UNREACHABLE;
       let from = -1;
-      for (let a = this.startOf[to]!; a < this.startOf[to + 1]!; a++) {
-        const c = this.arrivalCrowd[a]!;
-        const members = this.members[c]!;
-        const first = cheapest[c]!;
-        const cuts = this.arrivalCuts[a]!;
-        if (before[members[first]!]! + cuts > best) continue;
-        // The cheapest member first: its price shuts out most of the others.
-        for (let n = -1; n < members.length; n++) {
-          if (n === first) continue;
-          const place = n < 0 ? first : n;
-          const state = members[place]!;
+      for (let a = startOf[to]!; a < startOf[to + 1]!; a++) {
+        const crowd = arrivalCrowd[a]!;
+        const start = memberStart[crowd]!;
+        const cuts = arrivalCuts[a]!;
+        for (let n = start; n < orderEnd[crowd]!; n++) {
+          const place = order[n]!;
+          const state = members[start + place]!;
           const soFar = before[state]! + cuts;
-          if (soFar > best || soFar >= UNREACHABLE) continue;
-          if (soFar + this.leastWay(state, to) > best) continue;
+          if (soFar > best) break;
+          if (soFar + step.leastWay(state, to) > best) continue;
           const sum = before[state]! + this.price(a, place, state, to);
           if (sum < best || (sum === best && state < from)) {
             best = sum;
@@ -100,23 +120,26 @@ export class PackedWays implements Ways {
   }
 
   push(rest: Int32Array, least: Int32Array, via: Int32Array): void {
-    for (let c = 0; c < this.members.length; c++) {
-      const members = this.members[c]!;
-      const arrivals = this.arrivalsOfCrowd[c]!;
-      const first = this.cheapestArrival(arrivals, rest);
-      if (first < 0) continue;
-      for (let place = 0; place < members.length; place++) {
-        const from = members[place]!;
+    const { memberStart, members, crowdStart, arrivals, arrivalTo, arrivalCuts, step } = this;
+    for (let c = 0; c < memberStart.length - 1; c++) {
+      const start = crowdStart[c]!;
+      const size = crowdStart[c + 1]! - start;
+      const order = scratch(size);
+      for (let n = 0; n < size; n++)
+        costs[n] = rest[arrivalTo[arrivals[start + n]!]!]! + arrivalCuts[arrivals[start + n]!]!;
+      const reached = cheapestFirst(size, order, 0);
+      if (reached === 0) continue;
+      for (let m = memberStart[c]!; m < memberStart[c + 1]!; m++) {
+        const from = members[m]!;
         let best = least[from]!;
         let to = via[from]!;
-        for (let n = -1; n < arrivals.length; n++) {
-          if (n === first) continue;
-          const a = arrivals[n < 0 ? first : n]!;
-          const state = this.arrivalTo[a]!;
-          const after = rest[state]! + this.arrivalCuts[a]!;
-          if (after > best || after >= UNREACHABLE) continue;
-          if (after + this.leastWay(from, state) > best) continue;
-          const sum = rest[state]! + this.price(a, place, from, state);
+        for (let n = 0; n < reached; n++) {
+          const a = arrivals[start + order[n]!]!;
+          const state = arrivalTo[a]!;
+          const after = rest[state]! + arrivalCuts[a]!;
+          if (after > best) break;
+          if (after + step.leastWay(from, state) > best) continue;
+          const sum = rest[state]! + this.price(a, m - memberStart[c]!, from, state);
           if (sum < best || (sum === best && state < to)) {
             best = sum;
             to = state;
@@ -127,24 +150,6 @@ export class PackedWays implements Ways {
         via[from] = to;
       }
     }
-  }
-
-  private cheapestArrival(arrivals: readonly number[], rest: Int32Array): number {
-    let first = -1;
-    let least = UNREACHABLE;
-    for (let n = 0; n < arrivals.length; n++) {
-      const cost = rest[this.arrivalTo[arrivals[n]!]!]! + this.arrivalCuts[arrivals[n]!]!;
-      if (cost >= least) continue;
-      least = cost;
-      first = n;
-    }
-    return first;
-  }
-
-  private leastWay(from: number, to: number): number {
-    return this.rows.down[to] === 0
-      ? 0
-      : this.tables.leastShift(this.before.range[from]!, this.rows.range[to]!);
   }
 
   /** Cuts counted; UNREACHABLE when the finger that takes a note over was not free. */
@@ -159,9 +164,41 @@ export class PackedWays implements Ways {
   }
 }
 
-/** The place in the list of the member with the least cost, the first among equals. */
-function placeOfLeast(members: Int32Array, costs: Int32Array): number {
-  let place = 0;
-  for (let n = 1; n < members.length; n++) if (costs[members[n]!]! < costs[members[place]!]!) place = n;
-  return place;
+let keys = new Float64Array(1024);
+let costs = new Int32Array(1024);
+let ordered = new Int32Array(1024);
+
+/** Room for an order of `count`, and for the costs by which it is made. */
+function scratch(count: number): Int32Array {
+  if (keys.length < count) {
+    keys = new Float64Array(2 * count);
+    costs = new Int32Array(2 * count);
+    ordered = new Int32Array(2 * count);
+  }
+  return ordered;
+}
+
+/** Writes the numbers 0 to count − 1 by their `costs` to `order`; gives how many can be reached at all. */
+function cheapestFirst(count: number, order: Int32Array, at: number): number {
+  let reached = 0;
+  for (let n = 0; n < count; n++) if (costs[n]! < UNREACHABLE) keys[reached++] = costs[n]! * OWNERS + n;
+  if (reached > SHORT) keys.subarray(0, reached).sort();
+  else sortShort(reached);
+  for (let n = 0; n < reached; n++) order[at + n] = keys[n]! % OWNERS;
+  return reached;
+}
+
+const SHORT = 24;
+
+/** By insertion: faster than asking for a sort of a few. */
+function sortShort(count: number) {
+  for (let n = 1; n < count; n++) {
+    const key = keys[n]!;
+    let k = n - 1;
+    while (k >= 0 && keys[k]! > key) {
+      keys[k + 1] = keys[k]!;
+      k--;
+    }
+    keys[k + 1] = key;
+  }
 }

@@ -12,8 +12,8 @@ export function rowCosts(
 ): Int32Array {
   const columns = rows.strikes.length;
   const struckFrom = moment.held.length;
-  const struckCosts = rows.strikes.map(() => new Map<number, Int32Array>());
-  const costs = new Int32Array(rows.count);
+  const struckTables = rows.strikes.map(() => new Map<number, ReturnType<HandTables['struckTable']>>());
+  const costs = tables.arena.int32(rows.count);
   for (let s = 0; s < rows.count; s++) {
     const barred = rows.barred.get(s);
     if (barred) {
@@ -33,12 +33,12 @@ export function rowCosts(
         }
       }
       if (c < struckFrom) continue;
-      let table = struckCosts[c]!.get(place);
+      let table = struckTables[c]!.get(place);
       if (!table) {
-        table = tables.struckCosts(problem.strikes[rows.strikes[c]!]!, place);
-        struckCosts[c]!.set(place, table);
+        table = tables.struckTable(problem.strikes[rows.strikes[c]!]!, place);
+        struckTables[c]!.set(place, table);
       }
-      sum += table[middle]!;
+      sum += tables.struckCost(table, middle);
     }
     costs[s] = sum;
   }

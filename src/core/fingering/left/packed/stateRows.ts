@@ -1,32 +1,15 @@
 /** Makes the states of a moment: what is kept, joined with every placement of what is struck. */
-import { STRINGS, openMidi } from '../../../instrument/tuning';
-import type { FingeringProblem, Moment, Strike } from '../../problem';
+import type { Moment } from '../../problem';
 import { barresPlayable } from '../constraints';
-import { type HandState, handState, type Placement } from '../handState';
-import { FINGER_OF, type HandTables, NO_PLACE, placeId, PLACEMENTS } from './handTables';
-import { type KeptHand, type KeptHands, spanOf } from './keptHands';
+import { type HandState, handState } from '../handState';
+import { FINGER_OF, type HandTables, NO_PLACE, PLACEMENTS } from './handTables';
+import { type KeptHand, type KeptHands, type Source, spanOf, stringBit } from './keptHands';
 import type { StateRows } from './packedLayer';
 
-/** Strings, frets and fingers that could sound one pitch: open first, then by string and finger. */
-export function placementsOf(
-  problem: Pick<FingeringProblem, 'tuning' | 'hand'>,
-  { midi, touch }: Pick<Strike, 'midi' | 'touch'>,
-): readonly Placement[] {
-  if (touch) return touch.flatMap((place) => [1, 2, 3, 4].map((finger) => ({ ...place, finger })));
-  const all: Placement[] = [];
-  for (const string of STRINGS) {
-    const fret = midi - openMidi(problem.tuning, string);
-    if (fret === 0) all.push({ string, fret, finger: 0 });
-    if (fret < 1 || fret > problem.hand.highestFret) continue;
-    for (let finger = 1; finger <= 4; finger++) all.push({ string, fret, finger });
-  }
-  return all;
-}
-
-/** The rows, and for each state the kept hand that it grew from. */
+/** The rows, and for each state the ways to the kept hand that it grew from. */
 export interface GrownStates {
   readonly rows: StateRows;
-  readonly keptOf: readonly KeptHand[];
+  readonly sourcesOf: readonly (readonly Source[])[];
 }
 
 /** Depth-first over the struck strikes; a placement that clashes with an earlier one is never gone into. */
@@ -72,7 +55,7 @@ class RowsInTheMaking {
   private readonly range: number[] = [];
   private readonly memory: number[] = [];
   private readonly barred = new Map<number, HandState>();
-  private readonly keptOf: KeptHand[] = [];
+  private readonly sourcesOf: (readonly Source[])[] = [];
 
   constructor(
     private readonly tables: HandTables,
@@ -83,8 +66,10 @@ class RowsInTheMaking {
   add(chosen: readonly number[], hand: KeptHand) {
     const fingers = [NO_PLACE, NO_PLACE, NO_PLACE, NO_PLACE];
     let down = 0;
+    let used = 0;
     let doubled = false;
     for (const place of chosen) {
+      if (place !== NO_PLACE) used |= stringBit(place);
       const finger = place === NO_PLACE ? 0 : FINGER_OF[place]!;
       if (finger === 0) continue;
       if (down & (1 << (finger - 1))) doubled = true;
@@ -93,44 +78,40 @@ class RowsInTheMaking {
         fingers[finger - 1] = place;
       }
     }
-    if (doubled && !this.addBarred(chosen)) return;
+    const barred = doubled ? this.maybeBarred(chosen) : null;
+    if (doubled && !barred) return;
+    const sources = barred?.barre ? hand.sources : withSilence(hand.sources, used);
+    if (sources.length === 0 && hand.sources.length > 0) return;
+    if (barred) this.barred.set(this.sourcesOf.length, barred);
     if (down > 0) {
       const { low, high } = spanOf(chosen);
-      this.push(chosen, hand, fingers, down, this.tables.rangeId(low, high), 0);
-    } else this.addFree(chosen, hand);
+      this.push(chosen, sources, fingers, down, this.tables.rangeId(low, high), 0);
+    } else this.addFree(chosen, sources);
   }
 
-  private addBarred(chosen: readonly number[]): boolean {
+  private maybeBarred(chosen: readonly number[]): HandState | null {
     const sounding = chosen.flatMap((place, c) => (place === NO_PLACE ? [] : [c]));
     const placements = sounding.map((c) => PLACEMENTS[chosen[c]!]!);
-    if (!barresPlayable(placements)) return false;
-    this.barred.set(
-      this.keptOf.length,
-      handState(
-        sounding.map((c) => this.strikes[c]!),
-        placements,
-        null,
-      ),
-    );
-    return true;
+    if (!barresPlayable(placements)) return null;
+    const strikes = sounding.map((c) => this.strikes[c]!);
+    return handState(strikes, placements, null);
   }
 
   /** One state for each thing that the freed hand may remember. */
-  private addFree(chosen: readonly number[], hand: KeptHand) {
+  private addFree(chosen: readonly number[], sources: readonly Source[]) {
     const remembered = new Set<number>();
-    for (const source of hand.sources)
-      for (const index of source.group.byMemory.keys()) remembered.add(index);
-    if (hand.sources.length === 0) remembered.add(-1);
+    for (const source of sources) for (const index of source.group.byMemory.keys()) remembered.add(index);
+    if (sources.length === 0) remembered.add(-1);
     for (const index of remembered) {
       const memory = this.kept.memories[index];
-      if (memory) this.push(chosen, hand, memory.fingers, 0, memory.range, index + 1);
-      else this.push(chosen, hand, [NO_PLACE, NO_PLACE, NO_PLACE, NO_PLACE], 0, -1, 0);
+      if (memory) this.push(chosen, sources, memory.fingers, 0, memory.range, index + 1);
+      else this.push(chosen, sources, [NO_PLACE, NO_PLACE, NO_PLACE, NO_PLACE], 0, -1, 0);
     }
   }
 
   private push(
     chosen: readonly number[],
-    hand: KeptHand,
+    sources: readonly Source[],
     fingers: readonly number[],
     down: number,
     range: number,
@@ -141,25 +122,35 @@ class RowsInTheMaking {
     this.down.push(down);
     this.range.push(range);
     this.memory.push(memory);
-    this.keptOf.push(hand);
+    this.sourcesOf.push(sources);
   }
 
   finished(): GrownStates {
+    const count = this.sourcesOf.length;
+    const { arena } = this.tables;
     const rows: StateRows = {
-      count: this.keptOf.length,
+      count,
       strikes: this.strikes,
-      places: Int16Array.from(this.places),
-      fingers: Int16Array.from(this.fingers),
-      down: Uint8Array.from(this.down),
-      range: Int16Array.from(this.range),
-      memory: Int32Array.from(this.memory),
+      places: filled(arena.int16(this.places.length), this.places),
+      fingers: filled(arena.int16(this.fingers.length), this.fingers),
+      down: filled(arena.uint8(count), this.down),
+      range: filled(arena.int16(count), this.range),
+      memory: filled(arena.int32(count), this.memory),
       memories: this.kept.memories,
       barred: this.barred,
     };
-    return { rows, keptOf: this.keptOf };
+    return { rows, sourcesOf: this.sourcesOf };
   }
 }
 
-/** Places of a strike as numbers. */
-export const placesOf = (problem: FingeringProblem, strike: number): readonly number[] =>
-  placementsOf(problem, problem.strikes[strike]!).map(placeId);
+function filled<T extends Int16Array | Int32Array | Uint8Array>(array: T, values: readonly number[]): T {
+  array.set(values);
+  return array;
+}
+
+/** Those whose open strings, let go, have something lying on them now. */
+function withSilence(sources: readonly Source[], used: number): readonly Source[] {
+  return sources.every(({ freedOpen }) => (freedOpen & ~used) === 0)
+    ? sources
+    : sources.filter(({ freedOpen }) => (freedOpen & ~used) === 0);
+}

@@ -1,0 +1,22 @@
+import { readFileSync } from 'node:fs';
+import { LeftPlanner } from '../src/core/fingering/left/planLeft';
+import { RightPlanner } from '../src/core/fingering/right/planRight';
+import { problemFrom } from '../tests/helpers/music';
+import { twoVoices } from './music';
+import { HandTables } from '../src/core/fingering/left/packed/handTables';
+const warm = problemFrom(twoVoices(16, 99)); new LeftPlanner(warm).plan(new Map());
+const run = (name: string, xml: string) => {
+  const problem = problemFrom(xml);
+  const t0 = performance.now();
+  const left = new LeftPlanner(problem);
+  const t1 = performance.now();
+  const plan = left.plan(new Map());
+  const t2 = performance.now();
+  const right = new RightPlanner(problem).plan(plan.placements, new Map());
+  const t3 = performance.now();
+  const c = left.stateCounts;
+  console.log(name, 'build', (t1 - t0).toFixed(0), 'solve', (t2 - t1).toFixed(0), 'right', (t3 - t2).toFixed(0), 'moments', c.length, 'avg', (c.reduce((a, b) => a + b, 0) / c.length).toFixed(1), 'max', Math.max(...c), 'cost', plan.cost, right.cost);
+};
+run('64', twoVoices(64));
+run('64b', twoVoices(64, 2));
+for (const p of ['lantern-stairs', 'mill-bridge-dance', 'slow-window', 'weir-etude']) run(p, readFileSync(`/work/main/demo/${p}.musicxml`, 'utf8'));

@@ -1,0 +1,42 @@
+/**
+ * Typed arrays cut from large blocks. A plan keeps some ten thousand short ones for as long as it lives; asking
+ * for the memory of each by itself, and giving it back, would cost more than all the planning.
+ */
+const BLOCK_BYTES = 1 << 20;
+
+export class Arena {
+  private block = new ArrayBuffer(BLOCK_BYTES);
+  private used = 0;
+
+  int32(length: number): Int32Array {
+    return new Int32Array(this.room(4 * length), this.used - 4 * length, length);
+  }
+
+  int16(length: number): Int16Array {
+    const bytes = even(2 * length);
+    return new Int16Array(this.room(bytes), this.used - bytes, length);
+  }
+
+  uint16(length: number): Uint16Array {
+    const bytes = even(2 * length);
+    return new Uint16Array(this.room(bytes), this.used - bytes, length);
+  }
+
+  uint8(length: number): Uint8Array {
+    const bytes = even(length);
+    return new Uint8Array(this.room(bytes), this.used - bytes, length);
+  }
+
+  /** The block that holds the next `bytes`, which end at `used`. */
+  private room(bytes: number): ArrayBuffer {
+    if (this.used + bytes > this.block.byteLength) {
+      this.block = new ArrayBuffer(Math.max(BLOCK_BYTES, bytes));
+      this.used = 0;
+    }
+    this.used += bytes;
+    return this.block;
+  }
+}
+
+/** Everything starts where a number of four bytes may start. */
+const even = (bytes: number) => (bytes + 3) & ~3;
