@@ -1,5 +1,5 @@
 /** What is to be fingered: strikes and moments in time, taken from a score. */
-import { clockOf } from '../music/tempo';
+import { clockOf, type Spans, spansOf } from '../music/tempo';
 import { type Fretboard, withCapo } from '../instrument/fretboard';
 import type { TouchPlace } from '../instrument/harmonics';
 import type { HandProfile } from '../instrument/handProfile';
@@ -54,6 +54,7 @@ export interface FingeringProblem {
   readonly ticksPerQuarter: number;
   /** Ticks from the start to ms from the start. */
   readonly clock: (tick: number) => number;
+  readonly spans: Spans;
   readonly tuning: Tuning;
   readonly fretboard: Fretboard;
   readonly hand: HandProfile;
@@ -77,6 +78,7 @@ export function problemOf(
     moments: momentsOf(strikes, clock),
     ticksPerQuarter: score.ticksPerQuarter,
     clock,
+    spans: spansOf(score.tempos, score.ticksPerQuarter),
     tuning: tuningOrThrow(score.tuningId),
     fretboard: withCapo(fretboard, score.capo),
     hand,

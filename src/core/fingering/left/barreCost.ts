@@ -7,7 +7,7 @@ import { BARRE_PREPARED_SHARE, BARRE_SIZE } from './terms';
 
 /** `from` is null at the start of the piece. */
 export function barreCost(
-  problem: FingeringProblem,
+  problem: Pick<FingeringProblem, 'weights'>,
   from: HandState | null,
   to: HandState,
   ledger?: Ledger,
@@ -22,7 +22,7 @@ export function barreCost(
 }
 
 function chargeBarre(
-  problem: FingeringProblem,
+  problem: Pick<FingeringProblem, 'weights'>,
   from: HandState | null,
   to: HandState,
   barre: Barre,
@@ -46,5 +46,8 @@ const liesAlready = (from: HandState, barre: SmallBarre) =>
   );
 
 /** What a state costs as the first one: a barre must be laid there, too. */
-export const entryCost = (problem: FingeringProblem, state: HandState, ledger?: Ledger): number =>
-  barreCost(problem, null, state, ledger);
+export const entryCost = (
+  problem: Pick<FingeringProblem, 'weights'>,
+  state: HandState,
+  ledger?: Ledger,
+): number => barreCost(problem, null, state, ledger);

@@ -23,7 +23,7 @@ export function hopsCost(
     bill.charge('hop', 1);
     bill.charge('hopHaste', hopMs(problem, a, b) / freeMs(problem, moment, from, finger, next));
   }
-  const stepMs = next.timeMs - moment.timeMs;
+  const stepMs = problem.spans.spanMs(moment.tick, next.tick);
   if (stepMs < WEAK_PAIR_MS) {
     bill.charge('weakPair', turnWeakness(problem, from, to) * (1 - stepMs / WEAK_PAIR_MS));
   }
@@ -39,8 +39,8 @@ export function freeMs(
   next: Moment,
 ): number {
   const strike = problem.strikes[from.strikes[from.slotOfFinger[finger]!]!]!;
-  const restMs = strike.endTicks < next.tick ? next.timeMs - problem.clock(strike.endTicks) : 0;
-  return Math.max(1, restMs, RELEASE_SHARE * (next.timeMs - moment.timeMs));
+  const restMs = strike.endTicks < next.tick ? problem.spans.spanMs(strike.endTicks, next.tick) : 0;
+  return Math.max(1, restMs, RELEASE_SHARE * problem.spans.spanMs(moment.tick, next.tick));
 }
 
 /** How much the fingers that go down are hindered by those that lift. */

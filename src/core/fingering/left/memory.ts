@@ -13,7 +13,7 @@ export function memoryAfter(problem: FingeringProblem, from: HandState, next: Mo
   const range = from.range ?? from.memory?.range;
   if (!range) return null;
   const freedTick = from.range ? releasedTick(problem, from, next) : from.memory!.freedTick;
-  const long = freedTick === LONG_FREE || next.timeMs - problem.clock(freedTick) >= LONGEST_WINDOW_MS;
+  const long = freedTick === LONG_FREE || problem.spans.spanMs(freedTick, next.tick) >= LONGEST_WINDOW_MS;
   return long
     ? { range, freedTick: LONG_FREE, fingers: ANYWHERE }
     : { range, freedTick, fingers: fingersOf(from) };
@@ -45,6 +45,7 @@ export function releasedTick(problem: FingeringProblem, from: HandState, next: M
 export function windowMs(problem: FingeringProblem, moment: Moment, from: HandState, next: Moment): number {
   if (from.memory?.freedTick === LONG_FREE) return LONGEST_WINDOW_MS;
   const freed = from.range ? releasedTick(problem, from, next) : (from.memory?.freedTick ?? 0);
-  const waited = next.timeMs - problem.clock(freed);
-  return Math.min(LONGEST_WINDOW_MS, Math.max(waited, RELEASE_SHARE * (next.timeMs - moment.timeMs)));
+  const waited = problem.spans.spanMs(freed, next.tick);
+  const least = RELEASE_SHARE * problem.spans.spanMs(moment.tick, next.tick);
+  return Math.min(LONGEST_WINDOW_MS, Math.max(waited, least));
 }

@@ -12,8 +12,9 @@ import {
 } from '../lattice';
 import type { FingeringProblem, Moment } from '../problem';
 import { codeOf, type HandState, type Placement } from './handState';
-import { handLayer, subsetsBySize } from './handLattice';
+import { handLayer } from './handLattice';
 import { HandTables } from './packed/handTables';
+import { LayerStore, subsetsBySize } from './packed/layerStore';
 import type { PackedLayer } from './packed/packedLayer';
 
 export interface LeftConflict {
@@ -47,13 +48,13 @@ export interface LeftCandidate {
  */
 export class LeftPlanner {
   private readonly free: readonly PackedLayer[];
-  private readonly tables: HandTables;
+  private readonly store: LayerStore;
   /** The last solution over the free layers: most of its messages hold for the next question. */
   private latest: Solution | null = null;
 
   constructor(readonly problem: FingeringProblem) {
-    this.tables = new HandTables(problem);
-    this.free = buildLayers(problem, this.tables, new Map());
+    this.store = new LayerStore(new HandTables(problem));
+    this.free = buildLayers(problem, this.store, new Map());
   }
 
   /** States at each moment without ink. */
@@ -124,8 +125,8 @@ export class LeftPlanner {
 
   private solve(ink: Ink): { layers: readonly PackedLayer[]; solution: Solution } {
     const marks = inkByStrike(this.problem, ink);
-    const omissions = inkOmissions(this.problem, this.tables, this.free, marks);
-    const layers = omissions.size === 0 ? this.free : buildLayers(this.problem, this.tables, omissions);
+    const omissions = inkOmissions(this.problem, this.store, this.free, marks);
+    const layers = omissions.size === 0 ? this.free : buildLayers(this.problem, this.store, omissions);
     const masks = layers.map((layer, k) => maskOf(layer, this.problem.moments[k]!, marks));
     const solution = solveLattice(layers, masks, this.latest);
     if (!solution) throw new Error('every layer has an allowed state and all held notes can be let go');
@@ -139,12 +140,12 @@ const statesOn = (layers: readonly PackedLayer[], path: readonly number[]): read
 
 function buildLayers(
   problem: FingeringProblem,
-  tables: HandTables,
+  store: LayerStore,
   omissions: ReadonlyMap<number, ReadonlySet<number>>,
 ): readonly PackedLayer[] {
   const layers: PackedLayer[] = [];
   for (const moment of problem.moments) {
-    layers.push(handLayer(problem, tables, moment, layers.at(-1) ?? null, omissions.get(moment.index)));
+    layers.push(handLayer(problem, store, moment, layers.at(-1) ?? null, omissions.get(moment.index)));
   }
   return layers;
 }
@@ -183,7 +184,7 @@ function maskOf(layer: PackedLayer, moment: Moment, marks: readonly InkMarks[]):
  */
 function inkOmissions(
   problem: FingeringProblem,
-  tables: HandTables,
+  store: LayerStore,
   layers: readonly PackedLayer[],
   marks: readonly InkMarks[],
 ): ReadonlyMap<number, ReadonlySet<number>> {
@@ -193,7 +194,7 @@ function inkOmissions(
     const mask = maskOf(layer, moment, marks);
     if (!mask || mask.includes(1)) continue;
     for (const omitted of subsetsBySize(moment.struck)) {
-      const alone = handLayer(problem, tables, moment, null, new Set(omitted));
+      const alone = handLayer(problem, store, moment, null, new Set(omitted));
       if (
         alone.omitted.size === omitted.length &&
         alone.states.some((state) => stateAgrees(state, moment, marks))

@@ -15,9 +15,7 @@ export function stateCost(
   ledger?: Ledger,
 ): number {
   const bill = new Bill(problem.weights, ledger);
-  chargeShape(problem, state.placements, bill);
-  if (state.barre) bill.charge('barreHold', BARRE_SIZE[stringsUnder(state.barre)]!);
-  for (const barre of state.smallBarres) bill.charge('barreHold', BARRE_SIZE[stringsUnder(barre)]!);
+  chargeStanding(problem, state, bill);
   for (const strikeIndex of moment.struck) {
     const slot = state.strikes.indexOf(strikeIndex);
     if (slot < 0) continue;
@@ -25,6 +23,13 @@ export function stateCost(
     chargeStruck(problem.strikes[strikeIndex]!, state.placements[slot]!, middle, bill);
   }
   return bill.sum;
+}
+
+/** What the fingers that are down cost, whatever is struck. */
+export function chargeStanding(problem: Geometry, state: HandState, bill: Bill): void {
+  chargeShape(problem, state.placements, bill);
+  if (state.barre) bill.charge('barreHold', BARRE_SIZE[stringsUnder(state.barre)]!);
+  for (const barre of state.smallBarres) bill.charge('barreHold', BARRE_SIZE[stringsUnder(barre)]!);
 }
 
 /** The middle of the hand; the first position where no finger ever lay. */

@@ -2,15 +2,15 @@
  * Lookup tables of one hand on one instrument. Everything that the rules say about two placements, or two ranges
  * of the hand, is worked out by the rules once and read from here millions of times.
  */
-import type { FingeringProblem, Strike } from '../../problem';
+import type { FingeringProblem } from '../../problem';
 import { pairPlayable } from '../constraints';
 import type { HandRange, Placement } from '../handState';
 import { Arena } from './arena';
 import { placementsOf } from '../placements';
-import type { Tuning } from '../../../instrument/tuning';
 import { hopMs } from '../hops';
 import { Bill } from '../ledger';
 import { chargeShape, chargeStruck } from '../stateCost';
+import type { StruckNote } from './step';
 import { MOST_RANGES, ShiftTable } from './shiftTable';
 
 const FRETS = 25;
@@ -47,13 +47,12 @@ const STORED = 2;
 
 const MOST_WINDOWS = 64;
 
-export type Geometry = Pick<FingeringProblem, 'fretboard' | 'hand' | 'weights'>;
-type Struck = Pick<Strike, 'role' | 'printed' | 'ornamented'>;
+export type Geometry = Pick<FingeringProblem, 'fretboard' | 'hand' | 'weights' | 'tuning'>;
 
-interface StruckTable {
-  readonly strike: Struck;
-  readonly place: number;
-  readonly costs: Int32Array;
+interface StruckTables {
+  readonly note: StruckNote;
+  /** By place, then by the middle of the hand; −1 unknown. */
+  readonly costs: Map<number, Int32Array>;
 }
 
 export class HandTables {
@@ -64,7 +63,7 @@ export class HandTables {
   private readonly rangeIds = new Map<number, number>();
   readonly ranges: HandRange[] = [];
   private readonly shiftTables = new Map<number, ShiftTable>();
-  private readonly struckTables = new Map<string, Map<number, StruckTable>>();
+  private readonly struckTablesOf = new Map<string, StruckTables>();
   private readonly placesOfPitch = new Map<number, readonly number[]>();
 
   private readonly turnTables = new Map<number, Int32Array>();
@@ -116,33 +115,30 @@ export class HandTables {
     return table;
   }
 
-  /** For `struckCost`: what striking a note at a place costs, by the middle of the hand. */
-  struckTable(strike: Struck, place: number): StruckTable {
-    const { role, printed, ornamented } = strike;
+  /** For `struckCost`. */
+  struckTables(note: StruckNote): StruckTables {
+    const { role, printed, ornamented } = note;
     const key = `${role === 'melody'}:${printed.finger}:${printed.string}:${ornamented}`;
-    let tables = this.struckTables.get(key);
-    if (!tables) this.struckTables.set(key, (tables = new Map()));
-    let table = tables.get(place);
-    if (!table) {
-      table = { strike, place, costs: this.arena.int32(MIDDLES).fill(-1) };
-      tables.set(place, table);
-    }
-    return table;
+    let tables = this.struckTablesOf.get(key);
+    if (!tables) this.struckTablesOf.set(key, (tables = { note, costs: new Map() }));
+    return tables;
   }
 
-  /** `middle`: see `middleIndexOf`. */
-  struckCost({ strike, place, costs }: StruckTable, middle: number): number {
-    if (costs[middle]! < 0) {
+  /** What striking a note at a place costs, by the middle of the hand (see `middleIndexOf`). */
+  struckCost({ note, costs }: StruckTables, place: number, middle: number): number {
+    let table = costs.get(place);
+    if (!table) costs.set(place, (table = this.arena.int32(MIDDLES).fill(-1)));
+    if (table[middle]! < 0) {
       const bill = new Bill(this.geometry.weights, undefined);
-      chargeStruck(strike, PLACEMENTS[place]!, (middle - 6) / 2, bill);
-      costs[middle] = bill.sum;
+      chargeStruck(note, PLACEMENTS[place]!, (middle - 6) / 2, bill);
+      table[middle] = bill.sum;
     }
-    return costs[middle]!;
+    return table[middle]!;
   }
 
   /** Places of a strike as numbers. */
-  placesOf({ midi, touch }: Pick<Strike, 'midi' | 'touch'>, tuning: Tuning): readonly number[] {
-    const find = () => placementsOf({ tuning, hand: this.geometry.hand }, { midi, touch }).map(placeId);
+  placesOf({ midi, touch }: StruckNote): readonly number[] {
+    const find = () => placementsOf(this.geometry, { midi, touch }).map(placeId);
     if (touch) return find();
     let places = this.placesOfPitch.get(midi);
     if (!places) this.placesOfPitch.set(midi, (places = find()));
@@ -157,11 +153,11 @@ export class HandTables {
   }
 
   /** Costs by two places (the first times 1024), for whoever names what they are of. */
-  pairsOf(name: string): Map<number, number> {
+  readonly pairsOf = (name: string): Map<number, number> => {
     let pairs = this.namedPairs.get(name);
     if (!pairs) this.namedPairs.set(name, (pairs = new Map()));
     return pairs;
-  }
+  };
 
   /** −1: never set down. */
   middleIndexOf(range: number): number {

@@ -1,11 +1,10 @@
 /** What a hand may keep of the strikes held into a moment, and from which states it can come with that. */
-import type { FingeringProblem, Moment } from '../../problem';
-import { chargeCut } from '../cuts';
-import { Bill, priceOf } from '../ledger';
+import { priceOf } from '../ledger';
 import { LONG_FREE } from '../memory';
 import { LONGEST_WINDOW_MS } from '../terms';
 import { BASE_OF, FINGER_OF, type HandTables, NO_PLACE, STRING_OF } from './handTables';
-import { type PackedMemory, releasedTickOf, type StateRows } from './packedLayer';
+import { freedTicks, type PackedMemory, type StateRows } from './packedLayer';
+import type { Step } from './step';
 
 /** States of the layer before that hold the same strikes in the same way, or leave the same memory as well. */
 export interface Crowd {
@@ -56,19 +55,17 @@ export interface StruckThere {
 export const stringBit = (place: number): number => 1 << STRING_OF[place]!;
 
 export function keptHands(
-  problem: FingeringProblem,
   tables: HandTables,
   before: StateRows | null,
-  next: Moment,
+  step: Step,
   struck: StruckThere,
 ): KeptHands {
   if (!before) return { kept: [{ held: [], sources: [] }], crowds: [], memories: [] };
-  const memories = struck.mayBeFree ? memoriesAfter(problem, before, next) : null;
-  const { groups, crowds } = groupsOf(before, next, memories?.of ?? null);
-  const cutCosts = next.held.map((strike) => cutCostOf(problem, strike, next));
-  const kept = new KeptInTheMaking(next.held.length);
-  const handOver = priceOf(problem.weights, 'handOver', 1);
-  for (const group of groups) addKept(tables, group, cutCosts, handOver, struck, kept);
+  const memories = struck.mayBeFree ? memoriesAfter(before, step) : null;
+  const { groups, crowds } = groupsOf(before, step.heldColumns, memories?.of ?? null);
+  const kept = new KeptInTheMaking(step.heldColumns.length);
+  const handOver = priceOf(tables.geometry.weights, 'handOver', 1);
+  for (const group of groups) addKept(tables, group, step.cuts, handOver, struck, kept);
   return { kept: kept.all, crowds, memories: memories?.known ?? [] };
 }
 
@@ -98,18 +95,7 @@ class KeptInTheMaking {
   }
 }
 
-/** Null for a held strike whose pitch is struck again: its sound goes on. */
-function cutCostOf(problem: FingeringProblem, index: number, next: Moment): number | null {
-  const strike = problem.strikes[index]!;
-  if (next.struck.some((other) => problem.strikes[other]!.midi === strike.midi)) return null;
-  const bill = new Bill(problem.weights, undefined);
-  chargeCut(problem, strike, next.tick, bill);
-  return bill.sum;
-}
-
-function groupsOf(before: StateRows, next: Moment, memoryOf: Int32Array | null) {
-  const columns = next.held.map((strike) => before.strikes.indexOf(strike));
-  const width = before.strikes.length;
+function groupsOf(before: StateRows, columns: readonly number[], memoryOf: Int32Array | null) {
   const groups = new Map<number | string, HeldGroup>();
   const crowds: Crowd[] = [];
   const held = columns.map(() => NO_PLACE);
@@ -120,7 +106,7 @@ function groupsOf(before: StateRows, next: Moment, memoryOf: Int32Array | null) 
   };
   for (let s = 0; s < before.count; s++) {
     for (let h = 0; h < columns.length; h++)
-      held[h] = columns[h]! < 0 ? NO_PLACE : before.places[s * width + columns[h]!]!;
+      held[h] = columns[h]! < 0 ? NO_PLACE : before.places[s * before.columns + columns[h]!]!;
     const key = keyOf(held);
     let group = groups.get(key);
     if (!group) groups.set(key, (group = { held: held.slice(), all: crowd(), byMemory: new Map() }));
@@ -191,14 +177,14 @@ function fits(tables: HandTables, held: readonly number[], h: number, place: num
 }
 
 /** By state of the layer before: index of what it leaves in memory, −1 for nothing. */
-function memoriesAfter(problem: FingeringProblem, before: StateRows, next: Moment) {
+function memoriesAfter(before: StateRows, step: Step) {
   const known: PackedMemory[] = [];
   const indexOf = new Map<string, number>();
   const of = new Int32Array(before.count).fill(-1);
   for (let s = 0; s < before.count; s++) {
     if (before.range[s]! < 0) continue;
-    const memory = memoryAfterState(problem, before, s, next);
-    const key = `${memory.range} ${memory.freedTick} ${memory.fingers.join(' ')}`;
+    const memory = memoryAfterState(before, s, step);
+    const key = `${memory.range} ${memory.waitedTicks} ${memory.fingers.join(' ')}`;
     let index = indexOf.get(key);
     if (index === undefined) {
       index = known.length;
@@ -212,20 +198,12 @@ function memoriesAfter(problem: FingeringProblem, before: StateRows, next: Momen
 
 const ANYWHERE: readonly number[] = [NO_PLACE, NO_PLACE, NO_PLACE, NO_PLACE];
 
-function memoryAfterState(
-  problem: FingeringProblem,
-  before: StateRows,
-  s: number,
-  next: Moment,
-): PackedMemory {
+function memoryAfterState(before: StateRows, s: number, step: Step): PackedMemory {
   const range = before.range[s]!;
-  const freedTick =
-    before.memory[s]! > 0
-      ? before.memories[before.memory[s]! - 1]!.freedTick
-      : releasedTickOf(problem, before, s, next);
-  const long = freedTick === LONG_FREE || next.timeMs - problem.clock(freedTick) >= LONGEST_WINDOW_MS;
-  if (long) return { range, freedTick: LONG_FREE, fingers: ANYWHERE };
-  return { range, freedTick, fingers: [...before.fingers.subarray(4 * s, 4 * s + 4)] };
+  const waitedTicks = freedTicks(before, s, step);
+  const long = waitedTicks === LONG_FREE || step.msBefore(waitedTicks) >= LONGEST_WINDOW_MS;
+  if (long) return { range, waitedTicks: LONG_FREE, fingers: ANYWHERE };
+  return { range, waitedTicks, fingers: [...before.fingers.subarray(4 * s, 4 * s + 4)] };
 }
 
 /** The span of a set of places, as far as fingers stop them: low above high where none does. */

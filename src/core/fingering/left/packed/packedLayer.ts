@@ -1,22 +1,24 @@
 /** All states that a hand can take at a moment, as numbers in a row for each state. */
 import type { Layer, Ways } from '../../lattice';
-import type { FingeringProblem, Moment } from '../../problem';
 import { codeOf, type HandMemory, handState, type HandState } from '../handState';
+import { LONG_FREE } from '../memory';
 import { FINGER_OF, type HandTables, NO_PLACE, PLACEMENTS } from './handTables';
+import type { Step } from './step';
 
-/** A freed hand: which range and fingers it remembers, and since when. */
+/** A freed hand: which range and fingers it remembers, and for how long it has been free at the moment. */
 export interface PackedMemory {
   readonly range: number;
-  readonly freedTick: number;
+  /** LONG_FREE: as long as it can use. */
+  readonly waitedTicks: number;
   /** Places that fingers 1 to 4 left, NO_PLACE for none. */
   readonly fingers: readonly number[];
 }
 
-/** What the states of a layer are made of, before they are priced. */
+/** What the states of a layer are made of, before they are priced. Free of their place in the piece. */
 export interface StateRows {
   readonly count: number;
   /** Strikes that may sound, held ones first: a column of `places` each. */
-  readonly strikes: readonly number[];
+  readonly columns: number;
   /** By state and column: place or NO_PLACE. */
   readonly places: Int16Array;
   /** By state and finger (1 to 4 at 0 to 3): the first place under it, or what a freed hand remembers. */
@@ -28,7 +30,7 @@ export interface StateRows {
   /** By state: index of its memory plus one, 0 while a finger is down or none ever was. */
   readonly memory: Int32Array;
   readonly memories: readonly PackedMemory[];
-  /** States with a barre, as records: the rules price them. */
+  /** States with a barre as records, since the rules price them. Their strikes are numbers of columns. */
   readonly barred: ReadonlyMap<number, HandState>;
 }
 
@@ -38,6 +40,9 @@ export class PackedLayer implements Layer {
   constructor(
     readonly tables: HandTables,
     readonly rows: StateRows,
+    /** Which strike each column is. */
+    readonly strikes: readonly number[],
+    private readonly tick: number,
     /** Struck strikes that are left out because no hand can play them with the rest. */
     readonly omitted: ReadonlySet<number>,
     readonly stateCost: Int32Array,
@@ -51,39 +56,65 @@ export class PackedLayer implements Layer {
   }
 
   state(s: number): HandState {
-    return this.unpacked?.[s] ?? stateOf(this.rows, this.tables, s);
+    return this.unpacked?.[s] ?? stateOf(this.rows, this.strikes, this.tick, this.tables, s);
   }
 }
 
-export function stateOf(rows: StateRows, tables: HandTables, s: number): HandState {
-  const columns = rows.strikes.length;
-  const strikes: number[] = [];
-  const placements = [];
-  for (let c = 0; c < columns; c++) {
-    const place = rows.places[s * columns + c]!;
-    if (place === NO_PLACE) continue;
-    strikes.push(rows.strikes[c]!);
-    placements.push(PLACEMENTS[place]!);
-  }
-  const memory = rows.memory[s]! > 0 ? memoryOf(rows.memories[rows.memory[s]! - 1]!, tables) : null;
-  return handState(strikes, placements, memory);
+function stateOf(
+  rows: StateRows,
+  strikes: readonly number[],
+  tick: number,
+  tables: HandTables,
+  s: number,
+): HandState {
+  const columns = soundingColumns(rows, s);
+  const memory = rows.memory[s]! > 0 ? memoryOf(rows.memories[rows.memory[s]! - 1]!, tick, tables) : null;
+  return handState(
+    columns.map((c) => strikes[c]!),
+    placementsAt(rows, s, columns),
+    memory,
+  );
 }
 
-const memoryOf = ({ range, freedTick, fingers }: PackedMemory, tables: HandTables): HandMemory => ({
+/** What lies in a state, whatever it remembers. Its strikes are numbers of columns. */
+export function standingOf(rows: StateRows, s: number): HandState {
+  const columns = soundingColumns(rows, s);
+  return handState(columns, placementsAt(rows, s, columns), null);
+}
+
+function soundingColumns(rows: StateRows, s: number): readonly number[] {
+  const sounding: number[] = [];
+  for (let c = 0; c < rows.columns; c++) if (rows.places[s * rows.columns + c] !== NO_PLACE) sounding.push(c);
+  return sounding;
+}
+
+const placementsAt = (rows: StateRows, s: number, columns: readonly number[]) =>
+  columns.map((c) => PLACEMENTS[rows.places[s * rows.columns + c]!]!);
+
+const memoryOf = (
+  { range, waitedTicks, fingers }: PackedMemory,
+  tick: number,
+  tables: HandTables,
+): HandMemory => ({
   range: tables.ranges[range]!,
-  freedTick,
+  freedTick: waitedTicks === LONG_FREE ? LONG_FREE : tick - waitedTicks,
   fingers: fingers.map((place) => (place === NO_PLACE ? 0 : codeOf(PLACEMENTS[place]!))),
 });
 
-/** Last tick, seen from `next`, at which a stopped strike of the state holds the hand. */
-export function releasedTickOf(problem: FingeringProblem, rows: StateRows, s: number, next: Moment): number {
-  const columns = rows.strikes.length;
-  let tick = 0;
-  for (let c = 0; c < columns; c++) {
-    const place = rows.places[s * columns + c]!;
-    if (place === NO_PLACE || FINGER_OF[place] === 0) continue;
-    const end = problem.strikes[rows.strikes[c]!]!.endTicks;
-    tick = Math.max(tick, Math.min(next.tick, end));
+/** How many ticks before the new moment the last stopped strike of the state frees the hand. */
+export function releasedTicks(rows: StateRows, s: number, step: Step): number {
+  let ticks = Infinity;
+  for (let c = 0; c < rows.columns; c++) {
+    const place = rows.places[s * rows.columns + c]!;
+    if (place !== NO_PLACE && FINGER_OF[place]! > 0) ticks = Math.min(ticks, step.endedTicks[c]!);
   }
-  return tick;
+  return ticks;
+}
+
+/** How many ticks before the new moment the hand was freed; LONG_FREE for a memory that is that old. */
+export function freedTicks(rows: StateRows, s: number, step: Step): number {
+  const memory = rows.memory[s]!;
+  if (memory === 0) return releasedTicks(rows, s, step);
+  const { waitedTicks } = rows.memories[memory - 1]!;
+  return waitedTicks === LONG_FREE ? LONG_FREE : waitedTicks + step.ticks;
 }

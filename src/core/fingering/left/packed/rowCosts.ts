@@ -1,44 +1,37 @@
-/** Own costs of the states of a moment, from tables; states with a barre as the rules price them. */
-import type { FingeringProblem, Moment } from '../../problem';
-import { stateCost } from '../stateCost';
+/** Own costs of the states of a moment, from tables; the shape of a state with a barre as the rules price it. */
+import { chargeStanding } from '../stateCost';
+import { Bill } from '../ledger';
 import { FINGER_OF, type HandTables, NO_PLACE } from './handTables';
 import type { StateRows } from './packedLayer';
+import type { StruckNote } from './step';
 
+/** `struckAt`: by column, the note that is struck there, null for a held one. */
 export function rowCosts(
-  problem: FingeringProblem,
   tables: HandTables,
-  moment: Moment,
   rows: StateRows,
+  struckAt: readonly (StruckNote | null)[],
 ): Int32Array {
-  const columns = rows.strikes.length;
-  const struckFrom = moment.held.length;
-  const struckTables = rows.strikes.map(() => new Map<number, ReturnType<HandTables['struckTable']>>());
+  const struckTables = struckAt.map((note) => (note ? tables.struckTables(note) : null));
   const costs = tables.arena.int32(rows.count);
   for (let s = 0; s < rows.count; s++) {
-    const barred = rows.barred.get(s);
-    if (barred) {
-      costs[s] = stateCost(problem, moment, barred);
-      continue;
-    }
-    const row = s * columns;
+    const row = s * rows.columns;
     const middle = tables.middleIndexOf(rows.range[s]!);
+    const barred = rows.barred.get(s);
     let sum = 0;
-    for (let c = 0; c < columns; c++) {
+    if (barred) {
+      const bill = new Bill(tables.geometry.weights, undefined);
+      chargeStanding(tables.geometry, barred, bill);
+      sum = bill.sum;
+    }
+    for (let c = 0; c < rows.columns; c++) {
       const place = rows.places[row + c]!;
       if (place === NO_PLACE) continue;
-      if (FINGER_OF[place]! > 0) {
-        for (let d = 0; d < c; d++) {
-          const other = rows.places[row + d]!;
-          if (other !== NO_PLACE && FINGER_OF[other]! > 0) sum += tables.pairCost(other, place);
-        }
+      for (let d = 0; !barred && FINGER_OF[place]! > 0 && d < c; d++) {
+        const other = rows.places[row + d]!;
+        if (other !== NO_PLACE && FINGER_OF[other]! > 0) sum += tables.pairCost(other, place);
       }
-      if (c < struckFrom) continue;
-      let table = struckTables[c]!.get(place);
-      if (!table) {
-        table = tables.struckTable(problem.strikes[rows.strikes[c]!]!, place);
-        struckTables[c]!.set(place, table);
-      }
-      sum += tables.struckCost(table, middle);
+      const struck = struckTables[c];
+      if (struck) sum += tables.struckCost(struck, place, middle);
     }
     costs[s] = sum;
   }

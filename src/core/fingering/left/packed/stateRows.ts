@@ -1,5 +1,4 @@
 /** Makes the states of a moment: what is kept, joined with every placement of what is struck. */
-import type { Moment } from '../../problem';
 import { barresPlayable } from '../constraints';
 import { type HandState, handState } from '../handState';
 import { FINGER_OF, type HandTables, NO_PLACE, PLACEMENTS } from './handTables';
@@ -12,31 +11,28 @@ export interface GrownStates {
   readonly sourcesOf: readonly (readonly Source[])[];
 }
 
-/** Depth-first over the struck strikes; a placement that clashes with an earlier one is never gone into. */
+/** Depth-first over the struck notes; a placement that clashes with an earlier one is never gone into. */
 export function growStates(
   tables: HandTables,
-  moment: Moment,
+  heldCount: number,
   kept: KeptHands,
-  struck: readonly number[],
   choices: readonly (readonly number[])[],
 ): GrownStates {
-  const strikes = [...moment.held, ...struck];
-  const made = new RowsInTheMaking(tables, strikes, kept);
-  const chosen = strikes.map(() => NO_PLACE);
-  const heldCount = moment.held.length;
-  const descend = (depth: number, hand: KeptHand) => {
-    if (depth === struck.length) return void made.add(chosen, hand);
-    const column = heldCount + depth;
-    for (const place of choices[depth]!) {
+  const columns = heldCount + choices.length;
+  const made = new RowsInTheMaking(tables, columns, kept);
+  const chosen = Array.from({ length: columns }, () => NO_PLACE);
+  const descend = (column: number, hand: KeptHand) => {
+    if (column === columns) return void made.add(chosen, hand);
+    for (const place of choices[column - heldCount]!) {
       if (!fitsBefore(tables, chosen, column, place)) continue;
       chosen[column] = place;
-      descend(depth + 1, hand);
+      descend(column + 1, hand);
       chosen[column] = NO_PLACE;
     }
   };
   for (const hand of kept.kept) {
     hand.held.forEach((place, h) => (chosen[h] = place));
-    descend(0, hand);
+    descend(heldCount, hand);
   }
   return made.finished();
 }
@@ -59,7 +55,7 @@ class RowsInTheMaking {
 
   constructor(
     private readonly tables: HandTables,
-    private readonly strikes: readonly number[],
+    private readonly columns: number,
     private readonly kept: KeptHands,
   ) {}
 
@@ -93,8 +89,7 @@ class RowsInTheMaking {
     const sounding = chosen.flatMap((place, c) => (place === NO_PLACE ? [] : [c]));
     const placements = sounding.map((c) => PLACEMENTS[chosen[c]!]!);
     if (!barresPlayable(placements)) return null;
-    const strikes = sounding.map((c) => this.strikes[c]!);
-    return handState(strikes, placements, null);
+    return handState(sounding, placements, null);
   }
 
   /** One state for each thing that the freed hand may remember. */
@@ -130,7 +125,7 @@ class RowsInTheMaking {
     const { arena } = this.tables;
     const rows: StateRows = {
       count,
-      strikes: this.strikes,
+      columns: this.columns,
       places: filled(arena.int16(this.places.length), this.places),
       fingers: filled(arena.int16(this.fingers.length), this.fingers),
       down: filled(arena.uint8(count), this.down),

@@ -5,15 +5,16 @@
  * pair of states.
  */
 import { urgency } from '../../costTerm';
-import type { FingeringProblem, Moment } from '../../problem';
 import { FINGER_PAIRS } from '../../../instrument/handProfile';
 import { barreCost } from '../barreCost';
 import { priceOf } from '../ledger';
-import { WEAK_PAIR_MS } from '../terms';
+import type { HandState } from '../handState';
+import { type LeftTermId, WEAK_PAIR_MS } from '../terms';
 import { type ConnectionColumn, connectionColumns } from './connectionColumns';
 import { FRET_OF, type HandTables, NO_PLACE, STRING_OF } from './handTables';
 import { numbered } from './numbering';
-import type { PackedLayer, StateRows } from './packedLayer';
+import { standingOf, type StateRows } from './packedLayer';
+import type { Step } from './step';
 import { CARRIED, type ShiftTable } from './shiftTable';
 import { fingerFreeMs, windowsMs } from './stepTimes';
 
@@ -36,37 +37,36 @@ export class StepPrice {
   private readonly shiftTables: readonly ShiftTable[];
   private readonly connections: readonly ConnectionColumn[];
   private readonly turnCosts: Int32Array | null;
+  private readonly standings = new Map<number, HandState>();
   private readonly once: Readonly<Record<'jump' | 'squeak' | 'hop', number>>;
 
   constructor(
-    private readonly problem: FingeringProblem,
     private readonly tables: HandTables,
-    private readonly before: PackedLayer,
-    moment: Moment,
+    private readonly before: StateRows,
     private readonly rows: StateRows,
-    next: Moment,
+    step: Step,
+    struckColumns: readonly number[],
   ) {
-    const one = (term: Parameters<typeof priceOf>[1]) => priceOf(problem.weights, term, 1);
+    const { weights } = tables.geometry;
+    const one = (term: LeftTermId) => priceOf(weights, term, 1);
     this.once = { jump: one('jump'), squeak: one('squeak'), hop: one('hop') };
-    const stepMs = next.timeMs - moment.timeMs;
-
-    const windows = windowsMs(problem, tables.arena, before.rows, stepMs, next);
+    const windows = windowsMs(tables.arena, before, step);
     this.windowOf = windows.of;
     this.shiftTables = windows.values.map((ms) => tables.shiftTable(ms));
-    const free = fingerFreeMs(problem, tables.arena, before.rows, stepMs, next);
+    const free = fingerFreeMs(tables.arena, before, step);
     const tablesOfFingers = [0, 1, 2, 3].map((k) => this.fingerTable(k, free.of, free.values));
     this.fingerTables = tablesOfFingers.map((one) => one.table);
     this.fingerRows = tablesOfFingers.map((one) => one.rows);
     this.fingerColumns = tablesOfFingers.map((one) => one.columns);
-    this.connections = connectionColumns(problem, tables, before.rows, rows, next);
-    this.turnCosts = stepMs < WEAK_PAIR_MS ? this.turns(1 - stepMs / WEAK_PAIR_MS) : null;
+    this.connections = connectionColumns(tables, before, rows, step, struckColumns);
+    this.turnCosts = step.ms < WEAK_PAIR_MS ? this.turns(1 - step.ms / WEAK_PAIR_MS) : null;
   }
 
   price(from: number, to: number): number {
     const down = this.rows.down[to]!;
     let sum = 0;
     if (down !== 0) {
-      const freed = this.before.rows.down[from] === 0;
+      const freed = this.before.down[from] === 0;
       const [t1, t2, t3, t4] = this.fingerTables as readonly [Int32Array, Int32Array, Int32Array, Int32Array];
       const [a1, a2, a3, a4] = this.fingerRows as readonly [
         Uint16Array,
@@ -88,29 +88,36 @@ export class StepPrice {
       sum = this.shift(from, to, fingers, freed);
       if (!freed) {
         sum += fingers & COST_BITS;
-        if (this.before.rows.barred.size + this.rows.barred.size > 0)
+        if (this.before.barred.size + this.rows.barred.size > 0)
           sum -= this.swivelled(from, to, t1[a1[from]! + b1[to]!]!);
         if (this.turnCosts) {
-          const was = this.before.rows.down[from]!;
+          const was = this.before.down[from]!;
           sum += this.turnCosts[(was & ~down) * 16 + (down & ~was)]!;
         }
       }
     }
     for (const { costs, row, column } of this.connections) sum += costs[row[from]! + column[to]!]!;
     const barred = this.rows.barred.get(to);
-    return barred ? sum + barreCost(this.problem, this.before.state(from), barred) : sum;
+    return barred ? sum + barreCost(this.tables.geometry, this.standing(from), barred) : sum;
+  }
+
+  /** What lies there, for the rules. */
+  private standing(from: number): HandState {
+    let state = this.standings.get(from) ?? this.before.barred.get(from);
+    if (!state) this.standings.set(from, (state = standingOf(this.before, from)));
+    return state;
   }
 
   /** At least that much of the price is the hand's way. */
   leastWay(from: number, to: number): number {
-    const start = this.before.rows.range[from]!;
+    const start = this.before.range[from]!;
     if (start < 0 || this.rows.down[to] === 0) return 0;
     const table = this.shiftTables[this.windowOf[from]!]!;
     return table.least[table.cell(start, this.rows.range[to]!)]!;
   }
 
   private shift(from: number, to: number, fingers: number, freed: boolean): number {
-    const start = this.before.rows.range[from]!;
+    const start = this.before.range[from]!;
     if (start < 0) return 0;
     const table = this.shiftTables[this.windowOf[from]!]!;
     const cell = table.cell(start, this.rows.range[to]!);
@@ -127,10 +134,10 @@ export class StepPrice {
 
   /** What finger k + 1 costs by its place and free time before, and its place after. */
   private fingerTable(k: number, freeOf: Uint8Array, freeMs: readonly number[]) {
-    const { fingers } = this.before.rows;
+    const { fingers } = this.before;
     const from = numbered(
       this.tables.arena,
-      this.before.rows.count,
+      this.before.count,
       (s) => (fingers[4 * s + k]! + 1) * 16 + freeOf[4 * s + k]!,
     );
     const to = numbered(this.tables.arena, this.rows.count, (s) => this.rows.fingers[4 * s + k]! + 1);
@@ -153,16 +160,16 @@ export class StepPrice {
     if (p === q) return PIVOT;
     if (STRING_OF[p] === STRING_OF[q]) return STRING_OF[p]! >= 4 ? GUIDE + WOUND_GUIDE : GUIDE;
     const share = this.tables.hopMs(p, q) / freeMs;
-    return (OTHER + this.once.hop + Math.round(this.problem.weights.hopHaste * urgency(share))) | 0;
+    return (OTHER + this.once.hop + Math.round(this.tables.geometry.weights.hopHaste * urgency(share))) | 0;
   }
 
   /** What must be taken off again: finger 1 goes from a tip to a barre over the same string, or back. */
   private swivelled(from: number, to: number, entry: number): number {
     if (entry >>> 29 === 0) return 0;
-    const before = this.before.rows.barred.get(from)?.barre;
+    const before = this.before.barred.get(from)?.barre;
     const barre = before ?? this.rows.barred.get(to)?.barre;
     if (!barre) return 0;
-    const tip = before ? this.rows.fingers[4 * to]! : this.before.rows.fingers[4 * from]!;
+    const tip = before ? this.rows.fingers[4 * to]! : this.before.fingers[4 * from]!;
     const string = STRING_OF[tip]!;
     const swivels = FRET_OF[tip] === barre.fret && string >= barre.firstString && string <= barre.lastString;
     return swivels ? entry & COST_BITS : 0;
@@ -170,7 +177,7 @@ export class StepPrice {
 
   /** By the fingers that lift (times 16) and those that go down. */
   private turns(lack: number): Int32Array {
-    const { hand, weights } = this.problem;
+    const { hand, weights } = this.tables.geometry;
     return this.tables.turnsOf(lack, () =>
       Int32Array.from({ length: 256 }, (_, cell) => {
         const [lifted, placed] = [cell >> 4, cell & 15];

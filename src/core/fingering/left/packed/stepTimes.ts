@@ -1,10 +1,10 @@
 /** Times that a step leaves to the hand and its fingers, by state of the layer before. */
-import type { FingeringProblem, Moment } from '../../problem';
 import { LONG_FREE } from '../memory';
 import { LONGEST_WINDOW_MS, RELEASE_SHARE } from '../terms';
 import type { Arena } from './arena';
 import { FINGER_OF, NO_PLACE } from './handTables';
-import { releasedTickOf, type StateRows } from './packedLayer';
+import { freedTicks, type StateRows } from './packedLayer';
+import type { Step } from './step';
 
 export interface Times {
   /** By state (and finger): index into `values`, at most 16 of them. */
@@ -28,45 +28,35 @@ class TimesInTheMaking {
 }
 
 /** From when the last note that holds the hand may be released to the next onset. See `windowMs` in memory.ts. */
-export function windowsMs(
-  problem: FingeringProblem,
-  arena: Arena,
-  rows: StateRows,
-  stepMs: number,
-  next: Moment,
-): Times {
+export function windowsMs(arena: Arena, rows: StateRows, step: Step): Times {
   const times = new TimesInTheMaking();
-  const least = RELEASE_SHARE * stepMs;
+  const least = RELEASE_SHARE * step.ms;
   const of = arena.uint8(rows.count);
+  const known = new Map<number, number>();
   for (let s = 0; s < rows.count; s++) {
-    const memory = rows.memory[s]! > 0 ? rows.memories[rows.memory[s]! - 1]! : null;
-    const freed = memory ? memory.freedTick : releasedTickOf(problem, rows, s, next);
-    const waited = freed === LONG_FREE ? Infinity : next.timeMs - problem.clock(freed);
-    of[s] = times.indexOf(Math.min(LONGEST_WINDOW_MS, Math.max(waited, least)));
+    if (rows.range[s]! < 0) continue;
+    const freed = freedTicks(rows, s, step);
+    let index = known.get(freed);
+    if (index === undefined) {
+      const waited = freed === LONG_FREE ? Infinity : step.msBefore(freed);
+      index = times.indexOf(Math.min(LONGEST_WINDOW_MS, Math.max(waited, least)));
+      known.set(freed, index);
+    }
+    of[s] = index;
   }
   return { of, values: times.values };
 }
 
 /** Four times a state: what each finger has before the next onset. See `freeMs` in hops.ts. */
-export function fingerFreeMs(
-  problem: FingeringProblem,
-  arena: Arena,
-  rows: StateRows,
-  stepMs: number,
-  next: Moment,
-): Times {
+export function fingerFreeMs(arena: Arena, rows: StateRows, step: Step): Times {
   const times = new TimesInTheMaking();
-  const least = Math.max(1, RELEASE_SHARE * stepMs);
-  const columns = rows.strikes.length;
-  const timeOf = rows.strikes.map((strike) => {
-    const end = problem.strikes[strike]!.endTicks;
-    return times.indexOf(Math.max(least, end < next.tick ? next.timeMs - problem.clock(end) : 0));
-  });
+  const least = Math.max(1, RELEASE_SHARE * step.ms);
+  const timeOf = step.endedMs.map((ms) => times.indexOf(Math.max(least, ms)));
   const of = arena.uint8(4 * rows.count);
   for (let s = 0; s < rows.count; s++) {
     // From the last column to the first, so that the first note under a finger counts.
-    for (let c = columns - 1; c >= 0; c--) {
-      const place = rows.places[s * columns + c]!;
+    for (let c = rows.columns - 1; c >= 0; c--) {
+      const place = rows.places[s * rows.columns + c]!;
       if (place !== NO_PLACE && FINGER_OF[place]! > 0) of[4 * s + FINGER_OF[place]! - 1] = timeOf[c]!;
     }
   }

@@ -1,0 +1,103 @@
+/**
+ * A step from one moment to the next without its place in the piece: what can lie where, and what the way costs,
+ * depends on nothing else. Equal steps from the same states share their states, their ways and all prices.
+ */
+import type { FingeringProblem, Moment, Strike } from '../../problem';
+import { chargeCut } from '../cuts';
+import { Bill } from '../ledger';
+import { LONGEST_WINDOW_MS } from '../terms';
+
+/** What of a struck note bears on its placement. */
+export type StruckNote = Pick<Strike, 'midi' | 'touch' | 'role' | 'printed' | 'ornamented'>;
+
+/** A struck note and the one that leads to it; `again`: the same pitch, which still sounds or just ends. */
+export interface Link {
+  readonly kind: 'slur' | 'slide' | 'line' | 'again';
+  readonly fromColumn: number;
+  /** Index into `struck`. */
+  readonly to: number;
+  readonly semitones: number;
+}
+
+export interface Step {
+  readonly ticks: number;
+  readonly ms: number;
+  /** By column of the layer before: from the end of its strike to the new moment; 0 when it goes on until then. */
+  readonly endedTicks: readonly number[];
+  readonly endedMs: readonly number[];
+  /** By held strike: its column in the layer before, −1 when it was left out there. */
+  readonly heldColumns: readonly number[];
+  /** By held strike: the price of letting it go; null where its pitch is struck again and the sound goes on. */
+  readonly cuts: readonly (number | null)[];
+  readonly struck: readonly StruckNote[];
+  readonly links: readonly Link[];
+  /** Ms from so many ticks before the new moment to it. */
+  readonly msBefore: (ticks: number) => number;
+  /** Equal for steps that are alike in all of the above. */
+  readonly key: string;
+}
+
+/** The strike columns of the layer before; none for the first moment of a piece. */
+export function stepTo(problem: FingeringProblem, columns: readonly number[], next: Moment): Step {
+  const { strikes, spans } = problem;
+  const start = problem.moments[next.index - 1]?.tick ?? next.tick;
+  const ends = columns.map((strike) => Math.min(next.tick, strikes[strike]!.endTicks));
+  const step = {
+    ticks: next.tick - start,
+    ms: spans.spanMs(start, next.tick),
+    endedTicks: ends.map((end) => next.tick - end),
+    endedMs: ends.map((end) => spans.spanMs(end, next.tick)),
+    heldColumns: next.held.map((strike) => columns.indexOf(strike)),
+    cuts: next.held.map((strike) => cutCost(problem, strike, next)),
+    struck: next.struck.map((index): StruckNote => {
+      const { midi, touch, role, printed, ornamented } = strikes[index]!;
+      return { midi, touch, role, printed, ornamented };
+    }),
+    links: linksInto(problem, columns, next),
+  };
+  return {
+    ...step,
+    msBefore: (ticks) => spans.spanMs(next.tick - ticks, next.tick),
+    key: JSON.stringify([step, pulseKey(problem, next)]),
+  };
+}
+
+/** The pulse as far back as a freed hand remembers; where it changed, a step is like no other. */
+function pulseKey({ spans }: FingeringProblem, next: Moment): number | string {
+  const here = spans.maybePulseMs(next.tick, next.tick)!;
+  const back = Math.max(0, next.tick - Math.ceil(LONGEST_WINDOW_MS / here));
+  return spans.maybePulseMs(back, next.tick) ?? `at ${next.tick}`;
+}
+
+function cutCost(problem: FingeringProblem, index: number, next: Moment): number | null {
+  const strike = problem.strikes[index]!;
+  if (next.struck.some((other) => problem.strikes[other]!.midi === strike.midi)) return null;
+  const bill = new Bill(problem.weights, undefined);
+  chargeCut(problem, strike, next.tick, bill);
+  return bill.sum;
+}
+
+function linksInto({ strikes }: FingeringProblem, columns: readonly number[], next: Moment): readonly Link[] {
+  const links: Link[] = [];
+  const add = (kind: Link['kind'], from: number | null, to: number) => {
+    const fromColumn = from === null ? -1 : columns.indexOf(from);
+    if (fromColumn < 0 || to < 0) return;
+    links.push({ kind, fromColumn, to, semitones: strikes[next.struck[to]!]!.midi - strikes[from!]!.midi });
+  };
+  next.struck.forEach((index, to) => {
+    const { slurredFrom, slidFrom, lineFrom } = strikes[index]!;
+    add('slur', slurredFrom, to);
+    add('slide', slidFrom, to);
+    add('line', lineFrom, to);
+  });
+  for (const index of columns) {
+    const strike = strikes[index]!;
+    if (strike.endTicks < next.tick) continue;
+    add(
+      'again',
+      index,
+      next.struck.findIndex((other) => strikes[other]!.midi === strike.midi),
+    );
+  }
+  return links;
+}
