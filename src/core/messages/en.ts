@@ -154,6 +154,7 @@ export const REASONS: Readonly<Record<LeftTermId, string>> = {
   cutMustRing: 'note that must ring cut short',
   cutRing: 'broken chord cut short',
   placeChanged: 'same pitch at another place',
+  fingerChanged: 'same pitch by another finger',
   position: 'high position',
   wound: 'high wound string',
   openMelody: 'open string in the melody',

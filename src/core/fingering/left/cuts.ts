@@ -1,6 +1,6 @@
 /** What a change of state takes away from notes that should go on. */
 import type { FingeringProblem, Moment, Strike } from '../problem';
-import type { HandState } from './handState';
+import type { HandState, Placement } from './handState';
 import { Bill, type Ledger } from './ledger';
 import { CUT_AT_ONCE } from './terms';
 
@@ -19,7 +19,7 @@ export function cutsCost(
     const again = struckAgain(problem, strike, next, to);
     if (again >= 0) {
       // Struck again at the same pitch: the sound goes on, nothing is lost.
-      bill.charge('placeChanged', to.codes[again] === from.codes[slot] ? 0 : 1);
+      chargeAgain(from.placements[slot]!, to.placements[again]!, bill);
       continue;
     }
     if (strike.endTicks <= next.tick) continue;
@@ -28,6 +28,12 @@ export function cutsCost(
     else if (to.codes[held] !== from.codes[slot]) bill.charge('handOver', 1);
   }
   return bill.sum;
+}
+
+/** A pitch struck again had better stay where it is, under the finger that it has. */
+export function chargeAgain(before: Placement, after: Placement, bill: Bill): void {
+  if (before.string !== after.string || before.fret !== after.fret) bill.charge('placeChanged', 1);
+  else if (before.finger !== after.finger) bill.charge('fingerChanged', 1);
 }
 
 /** Slot in `to` of a new strike at the pitch of an old one, −1 where there is none. */

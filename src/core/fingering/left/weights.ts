@@ -9,12 +9,18 @@ export type LeftWeights = Readonly<Record<LeftTermId, number>>;
 const weighed = (own: number, factor: number | undefined) =>
   factor === undefined ? own : own === 0 ? factor : own * factor;
 
-export function leftWeights(school: LeftSchoolId, hand: HandProfile): LeftWeights {
-  const factors: Readonly<Partial<Record<LeftTermId, number>>> = LEFT_SCHOOLS[school].factors;
+export const leftWeights = (school: LeftSchoolId, hand: HandProfile): LeftWeights =>
+  weightsFrom(TABLE, LEFT_SCHOOLS[school].factors, hand);
+
+/** The same for weights that do not stand in the table: those of a calibration that is still running. */
+export function weightsFrom(
+  base: LeftWeights,
+  factors: Readonly<Partial<Record<LeftTermId, number>>>,
+  hand: HandProfile,
+): LeftWeights {
   return Object.fromEntries(
-    LEFT_TERM_IDS.map((id) => {
-      const taught = weighed(LEFT_TERMS[id].weight, factors[id]);
-      return [id, taught * (hand.weights[id] ?? 1)];
-    }),
-  ) as Record<LeftTermId, number>;
+    LEFT_TERM_IDS.map((id) => [id, weighed(base[id], factors[id]) * (hand.weights[id] ?? 1)]),
+  ) as LeftWeights;
 }
+
+const TABLE = Object.fromEntries(LEFT_TERM_IDS.map((id) => [id, LEFT_TERMS[id].weight])) as LeftWeights;

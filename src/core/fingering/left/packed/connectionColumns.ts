@@ -1,6 +1,7 @@
 /** Tables of what it costs to join a note to the one that leads to it, by where the two lie. */
 import { chargeLine, chargeSlur } from '../connectionCost';
-import { Bill, priceOf } from '../ledger';
+import { chargeAgain } from '../cuts';
+import { Bill } from '../ledger';
 import type { LeftWeights } from '../weights';
 import { type HandTables, PLACEMENTS } from './handTables';
 import { numbered } from './numbering';
@@ -54,10 +55,10 @@ function tabled(
 }
 
 function costOf(weights: LeftWeights, { kind, semitones }: Link, p: number, q: number): number {
-  if (kind === 'again') return p === q ? 0 : priceOf(weights, 'placeChanged', 1);
   const bill = new Bill(weights, undefined);
   const [a, b] = [PLACEMENTS[p]!, PLACEMENTS[q]!];
-  if (kind === 'slur') chargeSlur(a, b, bill);
+  if (kind === 'again') chargeAgain(a, b, bill);
+  else if (kind === 'slur') chargeSlur(a, b, bill);
   else if (kind === 'line') chargeLine(a, b, semitones, bill);
   else bill.charge('slideBroken', a.string === b.string && a.finger === b.finger ? 0 : 1);
   return bill.sum;

@@ -1,0 +1,2 @@
+import { coldPlans, slope, replans } from './planning';
+coldPlans(); slope(); replans();

@@ -1,0 +1,76 @@
+/** How near a plan comes to what common practice accepts. */
+import type { Ink } from '../src/core/fingering/ink';
+import type { Placement } from '../src/core/fingering/left/handState';
+import { LeftPlanner } from '../src/core/fingering/left/planLeft';
+import type { LeftSchoolId } from '../src/core/fingering/left/schools';
+import type { LeftWeights } from '../src/core/fingering/left/weights';
+import { type Passage, type Task, taskOf } from './passage';
+
+export interface Score {
+  /** Fretted notes of the music, and how many lie on an accepted string, and there under an accepted finger. */
+  readonly fretted: number;
+  readonly strings: number;
+  readonly fingers: number;
+  readonly whole: boolean;
+}
+
+const same = (a: Placement | null, b: Placement) =>
+  a !== null && a.string === b.string && a.fret === b.fret && a.finger === b.finger;
+
+/** Placements that agree with an accepted fingering, note by note; where none does, its first choice. */
+export function nearestAccepted(
+  { accepted }: Task,
+  placed: readonly (Placement | null)[],
+): readonly Placement[] {
+  const misses = (variant: Task['accepted'][number]) =>
+    variant.filter((choice, k) => !choice.some((one) => same(placed[k]!, one))).length;
+  const nearest = accepted.reduce((a, b) => (misses(b) < misses(a) ? b : a));
+  return nearest.map((choice, k) => choice.find((one) => same(placed[k]!, one)) ?? choice[0]!);
+}
+
+export function scoreOf(task: Task, placed: readonly (Placement | null)[]): Score {
+  const wanted = nearestAccepted(task, placed);
+  const fretted = wanted.flatMap((place, k) => (place.fret > 0 ? [k] : []));
+  const onString = fretted.filter((k) => placed[k]?.string === wanted[k]!.string);
+  const byFinger = onString.filter((k) => placed[k]!.finger === wanted[k]!.finger);
+  return {
+    fretted: fretted.length,
+    strings: onString.length,
+    fingers: byFinger.length,
+    whole: wanted.every((place, k) => same(placed[k]!, place)),
+  };
+}
+
+export interface Totals {
+  readonly passages: number;
+  readonly whole: number;
+  readonly fretted: number;
+  readonly strings: number;
+  readonly fingers: number;
+}
+
+export type WeightsOf = (school: LeftSchoolId, passage: Passage) => LeftWeights;
+
+export function measured(passages: readonly Passage[], weightsOf?: WeightsOf): Totals {
+  const scores = passages.map((passage) => {
+    const task = taskOf(passage, weightsOf && ((school) => weightsOf(school, passage)));
+    return scoreOf(task, new LeftPlanner(task.problem).plan(new Map()).placements);
+  });
+  const sum = (of: (score: Score) => number) => scores.reduce((total, score) => total + of(score), 0);
+  return {
+    passages: scores.length,
+    whole: scores.filter((score) => score.whole).length,
+    fretted: sum((score) => score.fretted),
+    strings: sum((score) => score.strings),
+    fingers: sum((score) => score.fingers),
+  };
+}
+
+/** A fingering as ink. */
+export const inkOfPlaces = (task: Task, places: readonly Placement[]): Ink =>
+  new Map(
+    task.problem.strikes.map(({ uids, index }) => [
+      uids[0]!,
+      { finger: places[index]!.finger, string: places[index]!.string, pluck: null },
+    ]),
+  );

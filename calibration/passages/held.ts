@@ -1,0 +1,101 @@
+/** A voice that is held under or over a moving one. Fingerings: common practice. */
+import type { Passage } from '../passage';
+
+export const HELD: readonly Passage[] = [
+  {
+    id: 'bass-c',
+    bpm: 80,
+    lower: '5/3-3*6',
+    upper: '2/1-1*2 2/3-4*2 1/3-4*2',
+    why: '3 holds the bass, so its notes go to 4',
+  },
+  {
+    id: 'bass-g',
+    bpm: 80,
+    lower: '6/3-3*8',
+    upper: '1/3-4*2 1/1-1*2 1/0*2 2/3-4*2',
+    why: '3 holds the bass',
+    or: [{ lower: '6/3-2*8', upper: '1/3-34*2 1/1-1*2 1/0*2 2/3-34*2', why: '2 holds the bass' }],
+  },
+  {
+    id: 'bass-f',
+    bpm: 76,
+    lower: '6/1-1*8',
+    upper: '3/2-2*2 3/3-3*2 2/3-4*2 1/0*2',
+    why: '1 holds the bass, the others play',
+    or: [{ lower: '6/1-1*8', upper: '3/2-2*2 3/3-3*2 2/3-3*2 1/0*2', why: '3 over to the next string' }],
+  },
+  {
+    id: 'top-g',
+    bpm: 76,
+    lower: '6/3-23*2 5/0*2 5/2-12*2 5/3-23*2',
+    upper: '1/3-4*8',
+    why: '4 holds the top, the bass walks',
+  },
+  {
+    id: 'top-f',
+    bpm: 76,
+    lower: '4/3-34*2 4/2-23*2 4/0*2 5/3-34*2',
+    upper: '1/1-1*8',
+    why: '1 holds the top',
+  },
+  {
+    id: 'bass-b',
+    bpm: 76,
+    lower: '5/2-2*8',
+    upper: '2/0*2 2/1-1*2 2/3-34*2 2/1-1*2',
+    why: '2 holds the bass',
+  },
+  {
+    id: 'bass-c-over-first-string',
+    bpm: 80,
+    lower: '5/3-3*8',
+    upper: '1/0*2 1/1-1*2 1/3-4*2 1/1-1*2',
+    why: '3 holds the bass, 4 takes G',
+  },
+  {
+    id: 'two-held',
+    bpm: 76,
+    lower: '5/0+4/2-2*8',
+    upper: '2/1-1*2 2/3-34*2 2/1-1*2 2/0*2',
+    why: '2 holds the inner note',
+  },
+  {
+    id: 'd-over-f-sharp',
+    bpm: 72,
+    lower: '6/2-2*8',
+    upper: '3/2-3*4 2/3-4*4',
+    why: '2 in the bass, 3 and 4 above',
+    or: [{ lower: '6/2-1*8', upper: '3/2-2*4 2/3-34*4', why: '1 in the bass' }],
+  },
+  {
+    id: 'open-bass-e',
+    bpm: 80,
+    lower: '6/0*8',
+    upper: '3/1-1*2 3/2-2*2 3/4-4*2 3/1-1*2',
+    why: 'open bass, first position',
+    or: [{ lower: '6/0*8', upper: '3/1-1*2 3/2-2*2 2/0*2 3/1-1*2', why: 'B open' }],
+  },
+  {
+    id: 'contrary',
+    bpm: 69,
+    lower: '5/3-3*2 5/2-2*2 5/0*2 6/3-3*2',
+    upper: '2/1-1*2 2/3-4*2 1/0*2 1/1-1*2',
+    why: '3 has the bass C, so D goes to 4',
+    or: [
+      {
+        lower: '5/3-3*2 5/2-2*2 5/0*2 6/3-34*2',
+        upper: '2/1-1*2 2/3-34*2 1/0*2 1/1-1*2',
+        why: '3 from bass to melody',
+      },
+    ],
+  },
+  { id: 'suspension', bpm: 69, lower: '4/3-3*8', upper: '2/1-1*4 2/0*2 2/1-1*2', why: '3 holds the bass' },
+  {
+    id: 'bass-a-flat',
+    bpm: 69,
+    lower: '6/4-4*4 6/3-34*4',
+    upper: '2/1-1*8',
+    why: '1 holds C, 4 reaches the bass',
+  },
+];

@@ -1,0 +1,67 @@
+/** What each fingering of a chord shape costs, term by term, for any weights. */
+import { handState, type Placement } from '../src/core/fingering/left/handState';
+import { entryCost } from '../src/core/fingering/left/barreCost';
+import { Bill } from '../src/core/fingering/left/ledger';
+import { chargeStanding, chargeStruck, handMiddle } from '../src/core/fingering/left/stateCost';
+import { LEFT_TERM_IDS, type LeftTermId } from '../src/core/fingering/left/terms';
+import type { LeftWeights } from '../src/core/fingering/left/weights';
+import { CONCERT_FRETBOARD } from '../src/core/instrument/fretboard';
+import { ADULT_MEDIUM } from '../src/core/instrument/hands';
+import { STANDARD_TUNING } from '../src/core/instrument/tuning';
+import { type ChordShape, fingeringsOf } from './shapes';
+
+export interface PricedShape {
+  readonly shape: ChordShape;
+  /** By fingering: amount of each term, in the order of LEFT_TERM_IDS. */
+  readonly amounts: readonly Float64Array[];
+  /** Index of the data set's fingering, −1 where the rules refuse it. */
+  readonly wanted: number;
+}
+
+/** Amounts are read off prices at this weight, so that rounding does not matter. */
+const FINE = 10_000;
+const FINE_WEIGHTS = Object.fromEntries(LEFT_TERM_IDS.map((id) => [id, FINE])) as LeftWeights;
+const GEOMETRY = {
+  fretboard: CONCERT_FRETBOARD,
+  hand: ADULT_MEDIUM,
+  weights: FINE_WEIGHTS,
+  tuning: STANDARD_TUNING,
+};
+const UNMARKED = { printed: { finger: null, string: null, pluck: null }, ornamented: false };
+
+export function pricedShape(shape: ChordShape): PricedShape {
+  const all = fingeringsOf(shape);
+  const keyOf = (places: readonly Placement[]) => places.map((place) => place.finger).join('');
+  return {
+    shape,
+    amounts: all.map(amountsOf),
+    wanted: all.findIndex((places) => keyOf(places) === keyOf(shape.placements)),
+  };
+}
+
+function amountsOf(places: readonly Placement[]): Float64Array {
+  const amounts = new Float64Array(LEFT_TERM_IDS.length);
+  const ledger = (term: LeftTermId, cost: number) => {
+    amounts[LEFT_TERM_IDS.indexOf(term)]! += cost / FINE;
+  };
+  const state = handState([...places.keys()], places, null);
+  const bill = new Bill(FINE_WEIGHTS, ledger);
+  chargeStanding(GEOMETRY, state, bill);
+  places.forEach((place, k) => {
+    const role = k === places.length - 1 ? 'melody' : k === 0 ? 'bass' : 'inner';
+    chargeStruck({ ...UNMARKED, role }, place, handMiddle(state), bill);
+  });
+  entryCost(GEOMETRY, state, ledger);
+  return amounts;
+}
+
+export function costsOf({ amounts }: PricedShape, weights: readonly number[]): readonly number[] {
+  return amounts.map((row) => row.reduce((sum, amount, t) => sum + amount * weights[t]!, 0));
+}
+
+/** How many fingerings are cheaper than the data set's; Infinity where the rules refuse that. */
+export function rankOf(shape: PricedShape, weights: readonly number[]): number {
+  if (shape.wanted < 0) return Infinity;
+  const costs = costsOf(shape, weights);
+  return costs.filter((cost) => cost < costs[shape.wanted]! - 1e-9).length;
+}
