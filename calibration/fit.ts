@@ -40,6 +40,8 @@ const FIXED = new Set<LeftTermId>([
   'cutInner',
   'cutRing',
   'handOver',
+  'lineHop',
+  'finger',
 ]);
 
 export const weightsOfBase =
@@ -137,7 +139,7 @@ function addGradient(passage: Passage, weights: BaseWeights, gradient: Map<LeftT
 
 const SHAPE_MARGIN = 12;
 /** All shapes together weigh so much of what all passages weigh. */
-const SHAPES_SHARE = 0.7;
+const SHAPES_SHARE = 0.3;
 
 /** The same for a chord of the data set, against the cheapest other fingering of its strings and frets. */
 function addShapeGradient(
@@ -146,7 +148,7 @@ function addShapeGradient(
   share: number,
   gradient: Map<LeftTermId, number>,
 ): number {
-  if (shape.wanted < 0) return 0;
+  if (shape.wanted < 0 || shape.barsNeedlessly) return 0;
   const row = LEFT_TERM_IDS.map((id) => weights[id]);
   const costs = costsOf(shape, row);
   let other = -1;

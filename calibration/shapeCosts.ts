@@ -2,7 +2,12 @@
 import { handState, type Placement } from '../src/core/fingering/left/handState';
 import { entryCost } from '../src/core/fingering/left/barreCost';
 import { Bill } from '../src/core/fingering/left/ledger';
-import { chargeStanding, chargeStruck, handMiddle } from '../src/core/fingering/left/stateCost';
+import {
+  chargeFingers,
+  chargeStanding,
+  chargeStruck,
+  handPosition,
+} from '../src/core/fingering/left/stateCost';
 import { LEFT_TERM_IDS, type LeftTermId } from '../src/core/fingering/left/terms';
 import type { LeftWeights } from '../src/core/fingering/left/weights';
 import { CONCERT_FRETBOARD } from '../src/core/instrument/fretboard';
@@ -16,6 +21,8 @@ export interface PricedShape {
   readonly amounts: readonly Float64Array[];
   /** Index of the data set's fingering, −1 where the rules refuse it. */
   readonly wanted: number;
+  /** Whether 2, 3 or 4 bars in the data set where single fingers would do: against the handbook, no example to learn from. */
+  readonly barsNeedlessly: boolean;
 }
 
 /** Amounts are read off prices at this weight, so that rounding does not matter. */
@@ -32,8 +39,11 @@ const UNMARKED = { printed: { finger: null, string: null, pluck: null }, ornamen
 export function pricedShape(shape: ChordShape): PricedShape {
   const all = fingeringsOf(shape);
   const keyOf = (places: readonly Placement[]) => places.map((place) => place.finger).join('');
+  const bars = (places: readonly Placement[]) =>
+    [2, 3, 4].some((finger) => places.filter((place) => place.finger === finger).length > 1);
   return {
     shape,
+    barsNeedlessly: bars(shape.placements) && all.some((places) => !bars(places)),
     amounts: all.map(amountsOf),
     wanted: all.findIndex((places) => keyOf(places) === keyOf(shape.placements)),
   };
@@ -49,8 +59,12 @@ function amountsOf(places: readonly Placement[]): Float64Array {
   chargeStanding(GEOMETRY, state, bill);
   places.forEach((place, k) => {
     const role = k === places.length - 1 ? 'melody' : k === 0 ? 'bass' : 'inner';
-    chargeStruck({ ...UNMARKED, role }, place, handMiddle(state), bill);
+    chargeStruck({ ...UNMARKED, role }, place, handPosition(state), bill);
   });
+  chargeFingers(
+    places.reduce((bits, place) => bits | (1 << place.finger), 0),
+    bill,
+  );
   entryCost(GEOMETRY, state, ledger);
   return amounts;
 }

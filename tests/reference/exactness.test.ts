@@ -79,7 +79,9 @@ describe.each(pieces)('%s', (name) => {
           reached.set(key, to);
         }
       }
-      expect(reached.size).toBe(layers[k]!.states.length);
+      // A state may stand there that no way leads to; what can be reached is the same.
+      const reachable = solution.forward.cost[k]!.filter((cost) => cost < UNREACHABLE);
+      expect(reached.size).toBe(reachable.length);
       before = [...reached.values()];
     }
     expect([...toEnd.at(-1)!.values()].every((cost) => cost === 0)).toBe(true);

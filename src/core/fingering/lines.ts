@@ -2,11 +2,13 @@
 import type { Measure } from '../score/model';
 import { type Strike, STEP_SEMITONES } from './problem';
 
-/** Tells each melody strike the one before it in its voice. */
+/** Tells each strike of a melody, or of a bass with a voice of its own, the one before it there. */
 export function joinLines(strikes: readonly Strike[]): Strike[] {
   const last = new Map<string, number>();
+  const sung = new Set(strikes.filter(({ role }) => role === 'melody').map(({ voice }) => voice));
+  const isLine = ({ role, voice }: Strike) => role === 'melody' || (role === 'bass' && !sung.has(voice));
   return strikes.map((strike) => {
-    if (strike.role !== 'melody') return strike;
+    if (!isLine(strike)) return strike;
     const lineFrom = last.get(strike.voice) ?? null;
     last.set(strike.voice, strike.index);
     return { ...strike, lineFrom };

@@ -1,7 +1,11 @@
 /** A finished plan of both hands as plain data: what crosses to the screen, the server and the command line. */
 import type { Pluck } from '../score/model';
 import type { BarEffort } from './effort';
+import type { ChoiceReason } from './left/reasons';
 import type { Carrier } from './left/shift';
+import type { Remedy } from './remedies';
+import type { RingsReport } from './rings/report';
+import type { Ring, RingEnd } from './rings/ring';
 
 export interface PlannedNote {
   readonly uid: string;
@@ -36,16 +40,32 @@ export interface PlannedShift {
   readonly neededMs: number;
   readonly carrier: Carrier;
   readonly risk: ShiftRisk;
-  /** The first note of the new position. */
+  /** The last note before, and the first of the new position. */
+  readonly fromUid: string;
   readonly toUid: string;
+  /** Ticks from the start: when the hand may leave and when it must be there. */
+  readonly leavesTicks: number;
+  readonly arrivesTicks: number;
+  /** Quarters per minute at that place up to which the movement fits its window. */
+  readonly worksUpToBpm: number;
 }
 
 /** Something the teacher should look at; the wording is in the message catalogue. */
 export type Finding =
-  | { readonly code: 'unplayable'; readonly uids: readonly string[] }
-  | { readonly code: 'inkContradicts'; readonly uids: readonly string[] }
+  | { readonly code: 'unplayable'; readonly uids: readonly string[]; readonly remedies: readonly Remedy[] }
+  | {
+      readonly code: 'inkContradicts';
+      readonly uids: readonly string[];
+      readonly remedies: readonly Remedy[];
+    }
   | { readonly code: 'pluckContradicts'; readonly uids: readonly string[] }
-  | { readonly code: 'cut'; readonly uids: readonly string[]; readonly lostQuarters: number }
+  | {
+      readonly code: 'cut';
+      readonly uids: readonly string[];
+      readonly lostQuarters: number;
+      readonly end: RingEnd;
+      readonly remedies: readonly Remedy[];
+    }
   | {
       readonly code: 'shiftTooFast';
       readonly uids: readonly string[];
@@ -64,6 +84,8 @@ export interface FingeringPlan {
   readonly notes: readonly PlannedNote[];
   readonly barres: readonly PlannedBarre[];
   readonly shifts: readonly PlannedShift[];
+  readonly rings: readonly Ring[];
+  readonly ringsReport: RingsReport;
   readonly findings: readonly Finding[];
   /** By bar of the score. */
   readonly effortByBar: readonly BarEffort[];
@@ -75,7 +97,10 @@ export interface LeftChoice {
   readonly fret: number;
   readonly finger: number;
   readonly extraCost: number;
+  /** Terms that differ from the best plan, for the best choice none. */
   readonly reasons: readonly Reason[];
+  /** What a teacher would say of it; of the best choice: why not the nearest other one. */
+  readonly words: readonly ChoiceReason[];
 }
 
 /** A term whose total is higher (or lower, negative) in the best plan with this choice. */

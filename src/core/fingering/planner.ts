@@ -6,12 +6,18 @@ import { type Ink, NO_INK } from './ink';
 import { pickAlternatives } from './alternatives';
 import { effortByBar, leftEffortByMoment } from './effort';
 import { reasonsBetween, termTotals } from './left/explain';
+import { reasonsAgainst } from './left/reasons';
+import { type HandAction, handScript } from './left/script/handScript';
 import type { HandState } from './left/handState';
 import { type LeftPlan, LeftPlanner } from './left/planLeft';
 import type { Finding, FingeringPlan, LeftChoice, NoteChoices, PlannedBarre, PlannedNote } from './plan';
 import { type FingeringProblem, problemOf } from './problem';
+import type { LeftSchoolId } from './left/schools';
+import { leftWeights } from './left/weights';
 import { type RightPlan, RightPlanner } from './right/planRight';
-import { soundsUntilTicks } from './rings/soundsUntil';
+import { remediesForCut, remediesForInk, remediesForMoment } from './remedies';
+import { ringsReport } from './rings/report';
+import { type Ring, ringsOf } from './rings/ring';
 import { shiftsOf } from './shifts';
 
 /** Reasons worth showing beside a choice, and for how many of them they are worked out. */
@@ -27,8 +33,9 @@ export class Planner {
     private readonly score: Score,
     fretboard: Fretboard,
     hand: HandProfile,
+    school: LeftSchoolId = 'balanced',
   ) {
-    this.problem = problemOf(score, fretboard, hand);
+    this.problem = problemOf(score, fretboard, hand, leftWeights(school, hand));
     this.left = new LeftPlanner(this.problem);
     this.right = new RightPlanner(this.problem);
   }
@@ -53,9 +60,15 @@ export class Planner {
     });
   }
 
+  /** What the left hand does, step by step, in the best fingering around the ink. */
+  script(ink: Ink): readonly HandAction[] {
+    return handScript(this.problem, this.left.plan(ink).states);
+  }
+
   private withRightHand(left: LeftPlan, ink: Ink): FingeringPlan {
     const right = this.right.plan(left.placements, ink);
-    const notes = plannedNotes(this.problem, left, right);
+    const rings = ringsOf(this.problem, left.states, left.placements);
+    const notes = plannedNotes(this.problem, left, right, rings);
     const shifts = shiftsOf(this.problem, left.states);
     return {
       cost: left.cost + right.cost,
@@ -65,7 +78,9 @@ export class Planner {
       notes,
       barres: barreSpans(this.problem, left.states),
       shifts,
-      findings: findingsOf(this.problem, left, right, notes, shifts),
+      rings,
+      ringsReport: ringsReport(rings, this.problem.ticksPerQuarter),
+      findings: findingsOf(this.problem, this.score, left, right, notes, shifts, rings),
       effortByBar: effortByBar(
         this.problem,
         this.score.measures,
@@ -93,18 +108,39 @@ export class Planner {
   }
 
   private explained(ink: Ink, strikeIndex: number, count: number): readonly LeftChoice[] {
+    const { problem } = this;
     const candidates = this.left.candidates(ink, strikeIndex);
-    const best = candidates[0] ? termTotals(this.problem, candidates[0].states()) : new Map();
+    const [first, ...others] = candidates.slice(0, count);
+    const k = problem.moments.findIndex((moment) => moment.struck.includes(strikeIndex));
+    const bestStates = first?.states() ?? [];
+    const best = first ? termTotals(problem, bestStates) : new Map();
+    // What speaks for the best choice is what speaks against the nearest other finger on its string.
+    const rival = others.find(({ place }) => place.string === first!.place.string) ?? others[0];
     return candidates.map(({ place, extraCost, states }, rank) => {
-      const reasons =
-        rank > 0 && rank < count ? reasonsBetween(best, termTotals(this.problem, states())) : [];
-      return { ...place, extraCost, reasons: reasons.slice(0, REASONS_SHOWN) };
+      if (rank >= count) return { ...place, extraCost, reasons: [], words: [] };
+      if (rank === 0) {
+        const words = rival ? reasonsAgainst(problem, bestStates, rival.states(), k, rival.place.finger) : [];
+        return { ...place, extraCost, reasons: [], words };
+      }
+      const other = states();
+      return {
+        ...place,
+        extraCost,
+        reasons: reasonsBetween(best, termTotals(problem, other)).slice(0, REASONS_SHOWN),
+        words: reasonsAgainst(problem, bestStates, other, k, place.finger),
+      };
     });
   }
 }
 
-function plannedNotes(problem: FingeringProblem, left: LeftPlan, right: RightPlan): PlannedNote[] {
-  const until = soundsUntilTicks(problem, left.states, left.placements);
+function plannedNotes(
+  problem: FingeringProblem,
+  left: LeftPlan,
+  right: RightPlan,
+  rings: readonly Ring[],
+): PlannedNote[] {
+  const until = problem.strikes.map((strike) => strike.onsetTicks);
+  for (const ring of rings) until[ring.strike] = ring.soundsUntilTicks;
   return problem.moments.flatMap((moment) =>
     moment.struck.flatMap((index) => {
       const place = left.placements[index] ?? null;
@@ -151,16 +187,21 @@ function barreSpans(problem: FingeringProblem, states: readonly HandState[]): Pl
 
 function findingsOf(
   problem: FingeringProblem,
+  score: Score,
   left: LeftPlan,
   right: RightPlan,
   notes: readonly PlannedNote[],
   shifts: FingeringPlan['shifts'],
+  rings: readonly Ring[],
 ): Finding[] {
   const uidsOf = (strikes: readonly number[]) => strikes.flatMap((index) => problem.strikes[index]!.uids);
-  const findings: Finding[] = left.conflicts.map((conflict) => ({
-    code: conflict.byInk ? 'inkContradicts' : 'unplayable',
-    uids: uidsOf(conflict.strikes),
-  }));
+  const endOf = new Map(rings.map((ring) => [ring.strike, ring.end]));
+  const findings: Finding[] = left.conflicts.map(({ strikes, byInk }) => {
+    const uids = uidsOf(strikes);
+    if (byInk) return { code: 'inkContradicts', uids, remedies: remediesForInk(uids) };
+    const moment = problem.moments.find(({ struck }) => struck.includes(strikes[0]!))!;
+    return { code: 'unplayable', uids, remedies: remediesForMoment(problem, score, moment, strikes) };
+  });
   for (const strikes of right.conflicts) findings.push({ code: 'pluckContradicts', uids: uidsOf(strikes) });
   for (const shift of shifts) {
     if (shift.risk !== 'tooFast') continue;
@@ -175,7 +216,13 @@ function findingsOf(
     const strike = problem.strikes[note.strike]!;
     const lostTicks = strike.writtenEndTicks - note.soundsUntilTicks;
     if (note.string !== null && lostTicks > 0 && note.uid === strike.uids[0]) {
-      findings.push({ code: 'cut', uids: strike.uids, lostQuarters: lostTicks / problem.ticksPerQuarter });
+      findings.push({
+        code: 'cut',
+        uids: strike.uids,
+        lostQuarters: lostTicks / problem.ticksPerQuarter,
+        end: endOf.get(strike.index) ?? 'released',
+        remedies: remediesForCut(problem, strike, note.soundsUntilTicks),
+      });
     }
     if (departs(strike.printed, note)) findings.push({ code: 'printedDeparture', uids: [note.uid] });
   }

@@ -3,7 +3,7 @@ import type { HandState } from './left/handState';
 import { positionOf } from './left/handState';
 import { measureShift } from './left/shift';
 import type { PlannedShift, ShiftRisk } from './plan';
-import type { FingeringProblem } from './problem';
+import type { FingeringProblem, Moment } from './problem';
 
 const FREE_SHARE = 0.6;
 
@@ -23,6 +23,7 @@ export function shiftsOf(problem: FingeringProblem, states: readonly HandState[]
     const shift = before ? measureShift(problem, problem.moments[k - 1]!, before, moment, state) : null;
     if (shift && position !== null && toPosition !== null && position !== toPosition) {
       const first = moment.struck.find((strike) => state.strikes.includes(strike)) ?? moment.struck[0]!;
+      const last = problem.moments[k - 1]!.struck.at(-1)!;
       shifts.push({
         fromPosition: position,
         toPosition,
@@ -31,10 +32,26 @@ export function shiftsOf(problem: FingeringProblem, states: readonly HandState[]
         neededMs: Math.round(shift.neededMs),
         carrier: shift.carrier,
         risk: riskOf(shift.neededMs, shift.windowMs),
+        fromUid: problem.strikes[last]!.uids[0]!,
         toUid: problem.strikes[first]!.uids[0]!,
+        leavesTicks: leavingTicks(problem, moment, shift.windowMs),
+        arrivesTicks: moment.tick,
+        worksUpToBpm: Math.floor((tempoAt(problem, moment) * shift.windowMs) / Math.max(1, shift.neededMs)),
       });
     }
     position = toPosition ?? position;
   });
   return shifts;
+}
+
+/** Quarters per minute just before a moment. */
+function tempoAt({ spans, ticksPerQuarter }: FingeringProblem, { tick }: Moment): number {
+  const before = Math.max(0, tick - 1);
+  return 60_000 / (spans.spanMs(before, before + 1) * ticksPerQuarter);
+}
+
+/** The tick that lies so many ms before a moment. */
+function leavingTicks(problem: FingeringProblem, moment: Moment, windowMs: number): number {
+  const pulseMs = 60_000 / (tempoAt(problem, moment) * problem.ticksPerQuarter);
+  return Math.max(0, Math.round(moment.tick - windowMs / pulseMs));
 }

@@ -21,6 +21,7 @@ function bareStrikesOf(score: Score): Strike[] {
   const tuning = tuningOrThrow(score.tuningId);
   const groups = new Map<string, ScoreNote[]>();
   for (const note of score.notes) {
+    if (note.leftOut) continue;
     const key = `${startOf(score, note)}:${note.soundingMidi}`;
     const group = groups.get(key);
     if (group) group.push(note);

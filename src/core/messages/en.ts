@@ -131,11 +131,14 @@ export const FINDINGS: Texts<Finding> = {
 /** A cost term as a reason beside a choice: "more …" or "less …". */
 export const REASONS: Readonly<Record<LeftTermId, string>> = {
   stretch: 'stretch',
+  extension: 'fingers spread',
   contraction: 'squeezed fingers',
   order: 'fingers against their order',
+  grip: 'fingers at work',
   finger: 'work for weaker fingers',
   weakPair: 'dependent fingers in quick turn',
   hop: 'finger leaving its string',
+  lineHop: 'finger leaving its string inside a line',
   hopHaste: 'hurried finger',
   barre: 'barre to lay',
   barreHold: 'barre to hold',

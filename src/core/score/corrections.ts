@@ -12,6 +12,8 @@ export interface NoteCorrection {
   readonly length?: Fraction;
   readonly mustRing?: boolean;
   readonly staccato?: boolean;
+  /** Not played at all: the teacher's way out where no hand can play everything. */
+  readonly leftOut?: boolean;
 }
 
 export interface PieceCorrection {

@@ -67,6 +67,8 @@ export interface ScoreNote {
   readonly tags: readonly NoteTag[];
   /** The teacher's word that this note has to last for its written value. */
   readonly mustRing: boolean;
+  /** The teacher's word that it is not played. */
+  readonly leftOut: boolean;
 }
 
 /** From one note to a later one of its voice: a slur or a slide. */

@@ -20,6 +20,7 @@ export const ATTRIBUTES = {
   length: { target: 'note', value: z.string().refine((text) => maybeFraction(text) !== null, 'no length') },
   mustRing: { target: 'note', value: z.literal(true) },
   staccato: { target: 'note', value: z.boolean() },
+  leftOut: { target: 'note', value: z.literal(true) },
   chord: { target: 'bar', value: name(16) },
   form: { target: 'bar', value: name(8) },
   tuning: { target: 'piece', value: z.string().refine((text) => maybeTuning(text) !== null, 'no tuning') },

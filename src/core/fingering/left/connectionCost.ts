@@ -2,6 +2,7 @@
 import { type FingeringProblem, type Moment, STEP_SEMITONES } from '../problem';
 import type { HandState, Placement } from './handState';
 import { Bill, type Ledger } from './ledger';
+import { FLATTENED_HOP } from './terms';
 
 export function connectionCost(
   problem: FingeringProblem,
@@ -22,7 +23,10 @@ export function connectionCost(
     const slid = placeOf(strike.slidFrom);
     if (slid) bill.charge('slideBroken', slid.string === b.string && slid.finger === b.finger ? 0 : 1);
     const line = placeOf(strike.lineFrom);
-    if (line) chargeLine(line, b, strike.midi - problem.strikes[strike.lineFrom!]!.midi, bill);
+    if (!line) continue;
+    chargeLineHop(line, b, bill);
+    if (strike.role === 'melody')
+      chargeLine(line, b, strike.midi - problem.strikes[strike.lineFrom!]!.midi, bill);
   }
   return bill.sum;
 }
@@ -41,6 +45,12 @@ export function slurPlayable(a: Placement, b: Placement): boolean {
 /** 3-4 and 2-4, up or down. */
 const weakSlur = (a: Placement, b: Placement) =>
   Math.max(a.finger, b.finger) === 4 && Math.min(a.finger, b.finger) >= 2;
+
+/** A finger that leaves its string inside a line breaks it. Source: handbook, "What costs" (hop). */
+export function chargeLineHop(a: Placement, b: Placement, bill: Bill): void {
+  if (a.finger === 0 || a.finger !== b.finger || a.string === b.string) return;
+  bill.charge('lineHop', a.fret === b.fret ? FLATTENED_HOP : 1);
+}
 
 /** How the melody goes from string to string. Source: handbook, "What costs" (colour) and "Looking ahead". */
 export function chargeLine(a: Placement, b: Placement, semitones: number, bill: Bill): void {

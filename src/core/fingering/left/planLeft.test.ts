@@ -173,7 +173,10 @@ describe('what a guitarist expects (common practice)', () => {
   });
   it('a hand that may not bar does not', () => {
     const problem = problemFrom(barXml(chord(41, 48, 53, 57, 60, 65)));
-    const planner = new LeftPlanner({ ...problem, hand: { ...problem.hand, barreStringsAtMost: 1 } });
+    const planner = new LeftPlanner({
+      ...problem,
+      hand: { ...problem.hand, barreStringsAtMost: 1, smallBarreStringsAtMost: 1 },
+    });
     expect(planner.plan(new Map()).conflicts).toHaveLength(1);
   });
   it('a unison of two voices shares one stop', () => {

@@ -3,8 +3,8 @@ import { checkedTerms, linear, urgency } from '../costTerm';
 
 const COMMON = 'common practice';
 
-/** Effort of stopping a note, by finger: an open string needs none, 4 alone is a little weak. */
-const FINGER_WEAKNESS = [0, 0.4, 0.4, 0.8, 1.4] as const;
+/** By finger: 4 alone is a little weak, 3 less so. */
+const FINGER_WEAKNESS = [0, 0, 0, 0.4, 1] as const;
 
 /** An ornament wants a neighbour finger above: an open string has all four, 4 has none. */
 const ORNAMENT_WEAKNESS = [0.3, 0, 0, 0.7, 2] as const;
@@ -12,38 +12,53 @@ const ORNAMENT_WEAKNESS = [0.3, 0, 0, 0.7, 2] as const;
 /** A barre costs most at fret 1 and least about V to VII. */
 function barreByFret(fret: number): number {
   if (fret >= 5 && fret <= 7) return 1;
-  return fret < 5 ? 1 + 0.2 * (5 - fret) : 1 + 0.08 * (fret - 7);
+  return fret < 5 ? 1 + 0.4 * (5 - fret) : 1 + 0.08 * (fret - 7);
 }
 
 /** Share of a full barre's effort by the number of strings under it. */
-export const BARRE_SIZE = [0, 0, 0.45, 0.6, 0.75, 0.9, 1] as const;
+export const BARRE_SIZE = [0, 0, 0.3, 0.45, 0.65, 0.85, 1] as const;
 
 export const LEFT_TERMS = checkedTerms({
   stretch: {
     unit: 'mm',
     measures: 'way from the reach at ease to the reach at most, for each pair of fingers',
-    weight: 75,
+    weight: 96,
     source: COMMON,
     shape: (share) => 0.4 * share + 0.6 * share * share,
   },
+  extension: {
+    unit: 'count',
+    measures: 'frets that neighbours among the fingers lie further apart than a fret for each finger',
+    weight: 9.8,
+    source: COMMON,
+    shape: linear,
+  },
   contraction: {
     unit: 'count',
-    measures: 'fingers squeezed into fewer frets than one each',
-    weight: 5.7,
+    measures: 'frets that neighbours among the fingers lie closer together than a fret for each finger',
+    weight: 12,
     source: COMMON,
     shape: linear,
   },
   order: {
     unit: 'count',
-    measures: 'pairs on one fret with the higher-numbered finger on the lower-pitched string',
-    weight: 36,
+    measures:
+      'pairs on one fret with the higher-numbered finger on the lower-pitched string; a finger beside a barre',
+    weight: 35,
+    source: COMMON,
+    shape: linear,
+  },
+  grip: {
+    unit: 'count',
+    measures: 'fingers that stop struck notes: the fewer the easier',
+    weight: 4.7,
     source: COMMON,
     shape: linear,
   },
   finger: {
     unit: 'count',
-    measures: 'weakness of the finger that stops a struck note',
-    weight: 18,
+    measures: 'weakness of a finger that stops struck notes',
+    weight: 12,
     source: COMMON,
     shape: (finger) => FINGER_WEAKNESS[finger]!,
   },
@@ -58,7 +73,14 @@ export const LEFT_TERMS = checkedTerms({
   hop: {
     unit: 'count',
     measures: 'a finger that leaves one string for another',
-    weight: 6.5,
+    weight: 7.4,
+    source: COMMON,
+    shape: linear,
+  },
+  lineHop: {
+    unit: 'count',
+    measures: 'two notes of a line by one finger on different strings, without a rest between them',
+    weight: 25,
     source: COMMON,
     shape: linear,
   },
@@ -72,50 +94,50 @@ export const LEFT_TERMS = checkedTerms({
   barre: {
     unit: 'fret',
     measures: 'laying a barre, by fret, times its size',
-    weight: 21,
+    weight: 42,
     source: COMMON,
     shape: barreByFret,
   },
   barreHold: {
     unit: 'count',
     measures: 'a moment with a barre lying, times its size',
-    weight: 4.6,
+    weight: 5,
     source: COMMON,
     shape: linear,
   },
   smallBarre: {
     unit: 'strings',
     measures: 'strings beyond the first that 2, 3 or 4 lies across',
-    weight: 23,
+    weight: 79,
     source: COMMON,
-    shape: linear,
+    shape: (strings) => strings ** 1.3,
   },
   archedBarre: {
     unit: 'count',
     measures: 'laying a barre over three strings or more that leaves a higher one free',
-    weight: 59,
+    weight: 83,
     source: COMMON,
     shape: linear,
   },
-  shift: { unit: 'count', measures: 'a change of position', weight: 7.7, source: COMMON, shape: linear },
+  shift: { unit: 'count', measures: 'a change of position', weight: 7.6, source: COMMON, shape: linear },
   squeeze: {
     unit: 'mm',
     measures: 'the hand opening or closing by a fret: an extension or contraction, the thumb stays',
-    weight: 0.71,
+    weight: 0.62,
     source: COMMON,
     shape: linear,
   },
   shiftDistance: {
     unit: 'mm',
     measures: 'way of the hand along the neck',
-    weight: 0.16,
+    weight: 0.14,
     source: COMMON,
     shape: linear,
   },
   shiftHaste: {
     unit: 'ms share',
     measures: 'time that the shift needs over the time it has',
-    weight: 11,
+    weight: 9.1,
     source: 'Fitts 1954',
     shape: urgency,
   },
@@ -163,15 +185,16 @@ export const LEFT_TERMS = checkedTerms({
   },
   position: {
     unit: 'fret',
-    measures: 'position above the first, a struck note at a time; dearer above XII',
-    weight: 4.1,
+    measures:
+      'position above the first, a stopped note at a time; dearer above XII, and with fingers wasted over the nut',
+    weight: 3.4,
     source: COMMON,
-    shape: (fret) => Math.max(0, fret - 1) + 12 * Math.max(0, fret - 12),
+    shape: (fret) => Math.max(0, fret - 1) + 12 * Math.max(0, fret - 12) + 2 * Math.max(0, 1 - fret),
   },
   wound: {
     unit: 'fret',
     measures: 'a struck note on a wound string above fret 7',
-    weight: 5.2,
+    weight: 5.7,
     source: COMMON,
     shape: (fret) => Math.max(0, fret - 7),
   },
@@ -213,14 +236,14 @@ export const LEFT_TERMS = checkedTerms({
   fingerChanged: {
     unit: 'count',
     measures: 'a pitch struck again at its place by another finger',
-    weight: 8.5,
+    weight: 8.6,
     source: COMMON,
     shape: linear,
   },
   placeChanged: {
     unit: 'count',
     measures: 'a pitch struck again while it sounds, or as it ends, at another place',
-    weight: 45,
+    weight: 44,
     source: COMMON,
     shape: linear,
   },
@@ -275,8 +298,14 @@ export const LEFT_TERM_IDS = Object.keys(LEFT_TERMS) as LeftTermId[];
 /** What part of a shift's distance is felt when something carries the hand. Source: common practice. */
 export const CARRIER_SHARE = { none: 1, open: 1, guide: 0.7, shape: 0.5, pivot: 0.8 } as const;
 
+/** The index finger opens backwards more easily than the others spread: this part of it counts. From memory. */
+export const INDEX_OPENS = 0.6;
+
 /** Up to this way of the hand it is an extension or a contraction and no shift: the thumb stays. From memory. */
 export const SQUEEZE_FRETS = 1;
+
+/** On one fret a finger can flatten or roll over to the next string: this part of a hop is left. From memory. */
+export const FLATTENED_HOP = 0.4;
 
 /** Fingers in turn hinder each other when they follow each other faster than this. From memory. */
 export const WEAK_PAIR_MS = 250;

@@ -5,25 +5,27 @@ import type { NoteEvent } from './readEvents';
 
 type Open = { -readonly [K in keyof ScoreNote]: ScoreNote[K] } & { tiedUids: string[] };
 
+/** Uids of the notes that carry the teacher's word. */
+export interface MarkedNotes {
+  readonly mustRing: ReadonlySet<string>;
+  readonly leftOut: ReadonlySet<string>;
+}
+
 /** A tie's stop continues the note of that pitch that ends where it begins. */
-export function joinTies(
-  events: readonly NoteEvent[],
-  shift: number,
-  mustRing: ReadonlySet<string>,
-): ScoreNote[] {
+export function joinTies(events: readonly NoteEvent[], shift: number, marked: MarkedNotes): ScoreNote[] {
   const inTime = [...events].sort((a, b) => a.onsetTicks - b.onsetTicks);
   const notes: Open[] = [];
   const waiting = new Map<string, Open>();
   for (const event of inTime) {
     const soundingMidi = midiOf(event.pitch) + shift;
     if (event.grace) {
-      notes.push(opened(event, soundingMidi, mustRing));
+      notes.push(opened(event, soundingMidi, marked));
       continue;
     }
     const key = `${soundingMidi}@${event.onsetTicks}`;
     const before = event.tieStop ? waiting.get(key) : undefined;
     waiting.delete(key);
-    const note = before ?? opened(event, soundingMidi, mustRing);
+    const note = before ?? opened(event, soundingMidi, marked);
     if (before) before.tiedUids.push(event.uid);
     else notes.push(note);
     note.durationTicks += event.durationTicks;
@@ -36,7 +38,7 @@ export function joinTies(
 
 const beforeMain = (note: ScoreNote) => note.grace?.beforeMain ?? 0;
 
-const opened = (event: NoteEvent, soundingMidi: number, mustRing: ReadonlySet<string>): Open => ({
+const opened = (event: NoteEvent, soundingMidi: number, marked: MarkedNotes): Open => ({
   uid: event.uid,
   sourceId: event.element.attributes['id'] ?? null,
   measureIndex: event.measureIndex,
@@ -50,5 +52,6 @@ const opened = (event: NoteEvent, soundingMidi: number, mustRing: ReadonlySet<st
   grace: event.grace,
   harmonic: event.harmonic,
   tags: event.tags,
-  mustRing: mustRing.has(event.uid),
+  mustRing: marked.mustRing.has(event.uid),
+  leftOut: marked.leftOut.has(event.uid),
 });

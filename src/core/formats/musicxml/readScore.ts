@@ -142,8 +142,12 @@ function settle(
   const outside = firstOutside(events, octave.shift, tuning);
   if (outside) return fail(outside);
 
-  const mustRing = new Set([...noteCorrections].filter(([, one]) => one.mustRing).map(([uid]) => uid));
-  const notes = joinTies(events.notes, octave.shift, mustRing);
+  const marked = (key: 'mustRing' | 'leftOut') =>
+    new Set([...noteCorrections].filter(([, one]) => one[key]).map(([uid]) => uid));
+  const notes = joinTies(events.notes, octave.shift, {
+    mustRing: marked('mustRing'),
+    leftOut: marked('leftOut'),
+  });
   const slurs = pairSpans(events.notes, 'slurStarts', 'slurStops');
   const slurReading = readSlurs(notes, slurs, tuning, piece.slurs);
   const tempos = temposOf(events, piece.tempo);

@@ -15,6 +15,7 @@ const WORDS: Readonly<Record<string, (value: Register['value']) => string>> = {
   length: (value) => `length ${value} ${value === '1' ? 'quarter' : 'quarters'}`,
   mustRing: () => 'must ring',
   staccato: (value) => (value ? 'staccato' : 'not staccato'),
+  leftOut: () => 'left out',
   chord: (value) => `chord ${value}`,
   form: (value) => `section ${value}`,
   tuning: (value) => tuningWords(String(value)),

@@ -1,5 +1,5 @@
 /** Tables of what it costs to join a note to the one that leads to it, by where the two lie. */
-import { chargeLine, chargeSlur } from '../connectionCost';
+import { chargeLine, chargeLineHop, chargeSlur } from '../connectionCost';
 import { chargeAgain } from '../cuts';
 import { Bill } from '../ledger';
 import type { LeftWeights } from '../weights';
@@ -59,7 +59,10 @@ function costOf(weights: LeftWeights, { kind, semitones }: Link, p: number, q: n
   const [a, b] = [PLACEMENTS[p]!, PLACEMENTS[q]!];
   if (kind === 'again') chargeAgain(a, b, bill);
   else if (kind === 'slur') chargeSlur(a, b, bill);
-  else if (kind === 'line') chargeLine(a, b, semitones, bill);
+  else if (kind === 'line') {
+    chargeLineHop(a, b, bill);
+    chargeLine(a, b, semitones, bill);
+  } else if (kind === 'bassLine') chargeLineHop(a, b, bill);
   else bill.charge('slideBroken', a.string === b.string && a.finger === b.finger ? 0 : 1);
   return bill.sum;
 }

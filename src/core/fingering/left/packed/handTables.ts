@@ -9,7 +9,7 @@ import { Arena } from './arena';
 import { placementsOf } from '../placements';
 import { hopMs } from '../hops';
 import { Bill } from '../ledger';
-import { chargeShape, chargeStruck } from '../stateCost';
+import { chargeFingers, chargeShape, chargeSpread, chargeStruck } from '../stateCost';
 import type { StruckNote } from './step';
 import { MOST_RANGES, ShiftTable } from './shiftTable';
 
@@ -36,9 +36,13 @@ export const FINGER_OF = Uint8Array.from(PLACEMENTS, (place) => place.finger);
 /** Where finger 1 lies or would lie. */
 export const BASE_OF = Int8Array.from(PLACEMENTS, ({ fret, finger }) => fret - (finger - 1));
 
-/** Middles of a hand in half frets, from three frets below the nut. */
-const MIDDLES = 64;
-const middleIndex = (range: HandRange) => range.low + range.high + 6;
+/** Positions from three frets beyond the nut on. */
+const POSITIONS = 32;
+const BEYOND_NUT = 4;
+
+/** Fingers lie at most so many frets apart. */
+const SPREAD_BITS = 4;
+const SPREADS = 1 << SPREAD_BITS;
 
 const UNKNOWN = 0;
 const IMPOSSIBLE = 1;
@@ -51,7 +55,7 @@ export type Geometry = Pick<FingeringProblem, 'fretboard' | 'hand' | 'weights' |
 
 interface StruckTables {
   readonly note: StruckNote;
-  /** By place, then by the middle of the hand; −1 unknown. */
+  /** By place, then by the hand's position; −1 unknown. */
   readonly costs: Map<number, Int32Array>;
 }
 
@@ -69,7 +73,28 @@ export class HandTables {
   private readonly turnTables = new Map<number, Int32Array>();
   private readonly namedPairs = new Map<string, Map<number, number>>();
 
-  constructor(readonly geometry: Geometry) {}
+  /** By a bit for each finger (0 for open): what these cost when they stop struck notes. */
+  readonly fingerCosts: Int32Array;
+
+  /** By two neighbours among the fingers (times 4) and the frets between them. */
+  private readonly spread: Int32Array;
+
+  constructor(readonly geometry: Geometry) {
+    this.spread = Int32Array.from({ length: 16 * SPREADS }, (_, cell) => {
+      const [low, high] = [(cell >> 2) >> SPREAD_BITS, (cell >> SPREAD_BITS) & 3];
+      const bill = new Bill(geometry.weights, undefined);
+      const frets = [-1, -1, -1, -1];
+      frets[low] = 0;
+      frets[high] = cell & (SPREADS - 1);
+      if (low < high) chargeSpread(frets, bill);
+      return bill.sum;
+    });
+    this.fingerCosts = Int32Array.from({ length: 32 }, (_, fingers) => {
+      const bill = new Bill(geometry.weights, undefined);
+      chargeFingers(fingers, bill);
+      return bill.sum;
+    });
+  }
 
   /** Shape cost of two placements under different fingers, or none for one finger; −1 when no hand does it. */
   pairCost(a: number, b: number): number {
@@ -124,16 +149,31 @@ export class HandTables {
     return tables;
   }
 
-  /** What striking a note at a place costs, by the middle of the hand (see `middleIndexOf`). */
-  struckCost({ note, costs }: StruckTables, place: number, middle: number): number {
+  /** What striking a note at a place costs, by the hand's position (see `positionOf`). */
+  struckCost({ note, costs }: StruckTables, place: number, position: number): number {
     let table = costs.get(place);
-    if (!table) costs.set(place, (table = this.arena.int32(MIDDLES).fill(-1)));
-    if (table[middle]! < 0) {
+    if (!table) costs.set(place, (table = this.arena.int32(POSITIONS).fill(-1)));
+    const cell = position + BEYOND_NUT;
+    if (table[cell]! < 0) {
       const bill = new Bill(this.geometry.weights, undefined);
-      chargeStruck(note, PLACEMENTS[place]!, (middle - 6) / 2, bill);
-      table[middle] = bill.sum;
+      chargeStruck(note, PLACEMENTS[place]!, position, bill);
+      table[cell] = bill.sum;
     }
-    return table[middle]!;
+    return table[cell]!;
+  }
+
+  /** See `chargeSpread`; `fingers` from `at` on are the places under fingers 1 to 4. */
+  spreadCost(fingers: Int16Array, at: number, down: number): number {
+    let sum = 0;
+    let last = -1;
+    for (let k = 0; k < 4; k++) {
+      if (!(down & (1 << k))) continue;
+      if (last >= 0)
+        sum +=
+          this.spread[(4 * last + k) * SPREADS + FRET_OF[fingers[at + k]!]! - FRET_OF[fingers[at + last]!]!]!;
+      last = k;
+    }
+    return sum;
   }
 
   /** Places of a strike as numbers. */
@@ -159,10 +199,8 @@ export class HandTables {
     return pairs;
   };
 
-  /** −1: never set down. */
-  middleIndexOf(range: number): number {
-    return range < 0 ? FIRST_POSITION : middleIndex(this.ranges[range]!);
+  /** See `handPosition`; −1: never set down. */
+  positionOf(range: number): number {
+    return range < 0 ? 1 : this.ranges[range]!.high;
   }
 }
-
-const FIRST_POSITION = 8;

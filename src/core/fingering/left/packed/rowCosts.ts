@@ -12,17 +12,20 @@ export function rowCosts(
   struckAt: readonly (StruckNote | null)[],
 ): Int32Array {
   const struckTables = struckAt.map((note) => (note ? tables.struckTables(note) : null));
+  const fingerCosts = tables.fingerCosts;
   const costs = tables.arena.int32(rows.count);
   for (let s = 0; s < rows.count; s++) {
     const row = s * rows.columns;
-    const middle = tables.middleIndexOf(rows.range[s]!);
+    const position = tables.positionOf(rows.range[s]!);
     const barred = rows.barred.get(s);
     let sum = 0;
-    if (barred) {
+    if (!barred) sum = tables.spreadCost(rows.fingers, 4 * s, rows.down[s]!);
+    else {
       const bill = new Bill(tables.geometry.weights, undefined);
       chargeStanding(tables.geometry, barred, bill);
       sum = bill.sum;
     }
+    let fingers = 0;
     for (let c = 0; c < rows.columns; c++) {
       const place = rows.places[row + c]!;
       if (place === NO_PLACE) continue;
@@ -31,9 +34,11 @@ export function rowCosts(
         if (other !== NO_PLACE && FINGER_OF[other]! > 0) sum += tables.pairCost(other, place);
       }
       const struck = struckTables[c];
-      if (struck) sum += tables.struckCost(struck, place, middle);
+      if (!struck) continue;
+      fingers |= 1 << FINGER_OF[place]!;
+      sum += tables.struckCost(struck, place, position);
     }
-    costs[s] = sum;
+    costs[s] = sum + fingerCosts[fingers]!;
   }
   return costs;
 }

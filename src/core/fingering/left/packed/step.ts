@@ -12,7 +12,7 @@ export type StruckNote = Pick<Strike, 'midi' | 'touch' | 'role' | 'printed' | 'o
 
 /** A struck note and the one that leads to it; `again`: the same pitch, which still sounds or just ends. */
 export interface Link {
-  readonly kind: 'slur' | 'slide' | 'line' | 'again';
+  readonly kind: 'slur' | 'slide' | 'line' | 'bassLine' | 'again';
   readonly fromColumn: number;
   /** Index into `struck`. */
   readonly to: number;
@@ -85,10 +85,10 @@ function linksInto({ strikes }: FingeringProblem, columns: readonly number[], ne
     links.push({ kind, fromColumn, to, semitones: strikes[next.struck[to]!]!.midi - strikes[from!]!.midi });
   };
   next.struck.forEach((index, to) => {
-    const { slurredFrom, slidFrom, lineFrom } = strikes[index]!;
+    const { slurredFrom, slidFrom, lineFrom, role } = strikes[index]!;
     add('slur', slurredFrom, to);
     add('slide', slidFrom, to);
-    add('line', lineFrom, to);
+    add(role === 'melody' ? 'line' : 'bassLine', lineFrom, to);
   });
   for (const index of columns) {
     const strike = strikes[index]!;

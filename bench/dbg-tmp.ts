@@ -1,0 +1,20 @@
+import { readFileSync } from 'node:fs';
+import { LeftPlanner } from '../src/core/fingering/left/planLeft';
+import { costToEnd, solveLattice, bestPath, costThrough, pathThrough } from '../src/core/fingering/lattice';
+import { stateCost } from '../src/core/fingering/left/stateCost';
+import { entryCost } from '../src/core/fingering/left/barreCost';
+import { transitionCost, follows } from '../src/core/fingering/left/transition';
+import { problemFrom } from '../tests/helpers/music';
+const p = problemFrom(readFileSync('demo/slow-window.musicxml', 'utf8'));
+const planner = new LeftPlanner(p);
+const L = planner.layers;
+const sol = solveLattice(L, L.map(() => null))!;
+console.log('cost', sol.cost, 'min0', Math.min(...Array.from(L[0]!.stateCost, (c, s) => c + costToEnd(sol, 0, s))));
+for (let k = 0; k < L.length; k++) { const m = Math.min(...Array.from(L[k]!.stateCost, (c, s) => costThrough(sol, k, s))); if (m !== sol.cost) { console.log('layer', k, m); 
+ let s = 0; for (let i = 0; i < L[k]!.stateCost.length; i++) if (costThrough(sol, k, i) === m) s = i;
+ const path = pathThrough(sol, k, s);
+ let t = 0; path.forEach((q, j) => { const st = L[j]!.states[q]!; const own = stateCost(p, p.moments[j]!, st); const way = j ? transitionCost(p, p.moments[j - 1]!, L[j - 1]!.states[path[j - 1]!]!, p.moments[j]!, st) : entryCost(p, st); if (j && !follows(p, L[j - 1]!.states[path[j - 1]!]!, st, p.moments[j]!)) console.log('not follows', j); t += own + way; });
+ console.log('path total', t, 'fwd', sol.forward.cost[k]![s]! + sol.forward.offset[k]!, 'bwd', costToEnd(sol, k, s)); if (k > 20) break; } }
+const bp = bestPath(sol); let f = 0;
+bp.forEach((q, j) => { const st = L[j]!.states[q]!; f += stateCost(p, p.moments[j]!, st) + (j ? transitionCost(p, p.moments[j - 1]!, L[j - 1]!.states[bp[j - 1]!]!, p.moments[j]!, st) : entryCost(p, st)); });
+console.log('best path total', f);

@@ -1,0 +1,136 @@
+/**
+ * Ways out where no hand can play everything, or a note cannot last. Each is one setting of the edition, so that
+ * accepting it is an operation that can be undone; nothing is ever applied unasked.
+ */
+import { fraction, fractionText } from '../music/fraction';
+import { pitchText, spellMidi } from '../music/pitchText';
+import { TUNINGS, tuningOrThrow } from '../instrument/tuning';
+import { withCapo } from '../instrument/fretboard';
+import type { Score } from '../score/model';
+import type { Attribute, Value } from './edition/attributes';
+import { PIECE } from './edition/attributes';
+import { handLayer } from './left/handLattice';
+import { HandTables } from './left/packed/handTables';
+import { LayerStore } from './left/packed/layerStore';
+import type { FingeringProblem, Moment, Strike } from './problem';
+
+export type RemedyKind = 'leaveOut' | 'octaveUp' | 'octaveDown' | 'tuning' | 'capo' | 'letGo' | 'pencil';
+
+export interface Remedy {
+  readonly kind: RemedyKind;
+  readonly target: string;
+  readonly attribute: Attribute;
+  /** Null takes ink back. */
+  readonly value: Value;
+  /** Of `letGo`: how long the note then lasts. */
+  readonly quarters: number | null;
+}
+
+const CAPOS = [1, 2, 3, 4, 5];
+
+const remedy = (kind: RemedyKind, target: string, attribute: Attribute, value: Value): Remedy => ({
+  kind,
+  target,
+  attribute,
+  value,
+  quarters: null,
+});
+
+/** What makes a moment playable that no hand can play: each proposal was tried on the moment by itself. */
+export function remediesForMoment(
+  problem: FingeringProblem,
+  score: Score,
+  moment: Moment,
+  leftOut: readonly number[],
+): readonly Remedy[] {
+  const struck = moment.struck.map((index) => problem.strikes[index]!);
+  const found: Remedy[] = [];
+  const bass = struck.reduce((a, b) => (b.midi < a.midi ? b : a));
+  for (const [kind, semitones] of [
+    ['octaveUp', 12],
+    ['octaveDown', -12],
+  ] as const) {
+    const moved = struck.map((strike) =>
+      strike === bass ? { ...strike, midi: strike.midi + semitones } : strike,
+    );
+    if (canStandAlone(problem, moved))
+      found.push(remedy(kind, bass.uids[0]!, 'pitch', shiftedPitch(score, bass, semitones)));
+  }
+  for (const index of innerFirst(struck, leftOut)) {
+    const rest = struck.filter((strike) => strike.index !== index);
+    if (rest.length > 0 && canStandAlone(problem, rest))
+      found.push(remedy('leaveOut', problem.strikes[index]!.uids[0]!, 'leftOut', true));
+  }
+  for (const { id } of TUNINGS) {
+    if (id !== problem.tuning.id && canStandAlone({ ...problem, tuning: tuningOrThrow(id) }, struck))
+      found.push(remedy('tuning', PIECE, 'tuning', id));
+  }
+  if (score.capo === 0) {
+    // A capo shortens the stretches; the pitches that are read stay.
+    const capo = CAPOS.find((fret) =>
+      canStandAlone({ ...problem, fretboard: withCapo(problem.fretboard, fret) }, struck),
+    );
+    if (capo !== undefined) found.push(remedy('capo', PIECE, 'capo', capo));
+  }
+  return found;
+}
+
+/** Inner notes can be missed most easily, the melody least. */
+function innerFirst(struck: readonly Strike[], leftOut: readonly number[]): readonly number[] {
+  const rank = { inner: 0, bass: 1, melody: 2 } as const;
+  return [...struck]
+    .sort(
+      (a, b) =>
+        rank[a.role] - rank[b.role] || Number(leftOut.includes(b.index)) - Number(leftOut.includes(a.index)),
+    )
+    .map((strike) => strike.index);
+}
+
+function canStandAlone(problem: FingeringProblem, struck: readonly Strike[]): boolean {
+  const strikes = struck.map((strike, index): Strike => ({
+    ...strike,
+    index,
+    slurredFrom: null,
+    slidFrom: null,
+    lineFrom: null,
+  }));
+  const moment: Moment = {
+    index: 0,
+    tick: 0,
+    timeMs: 0,
+    struck: strikes.map(({ index }) => index),
+    held: [],
+  };
+  const alone: FingeringProblem = { ...problem, strikes, moments: [moment] };
+  return handLayer(alone, new LayerStore(new HandTables(alone)), moment, null).omitted.size === 0;
+}
+
+function shiftedPitch(score: Score, { uids }: Strike, semitones: number): string {
+  const note = score.notes.find((one) => one.uid === uids[0])!;
+  const fifths = score.keys.filter((key) => key.tick <= note.onsetTicks).at(-1)?.fifths ?? 0;
+  const octaves = semitones / 12;
+  return Number.isInteger(octaves)
+    ? pitchText({ ...note.pitch, octave: note.pitch.octave + octaves })
+    : pitchText(spellMidi(note.soundingMidi + semitones, fifths));
+}
+
+/** A note that is let go early can be written as short as it sounds. */
+export function remediesForCut(
+  problem: FingeringProblem,
+  strike: Strike,
+  soundsUntilTicks: number,
+): readonly Remedy[] {
+  const ticks = soundsUntilTicks - strike.onsetTicks;
+  if (ticks <= 0 || strike.grace) return [];
+  const length = fraction(ticks, problem.ticksPerQuarter);
+  return strike.uids.map((uid) => ({
+    ...remedy('letGo', uid, 'length', fractionText(length)),
+    quarters: ticks / problem.ticksPerQuarter,
+  }));
+}
+
+/** Contradictory ink: giving one of the inked marks back. */
+export const remediesForInk = (uids: readonly string[]): readonly Remedy[] =>
+  uids.flatMap((uid) =>
+    (['finger', 'string'] as const).map((attribute) => remedy('pencil', uid, attribute, null)),
+  );

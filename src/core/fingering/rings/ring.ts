@@ -1,0 +1,118 @@
+/** What every note really does: how long it sounds and why it stops. Source: handbook, "What really rings". */
+import type { HandState, Placement } from '../left/handState';
+import { coversString } from '../left/handState';
+import { measureShift } from '../left/shift';
+import type { FingeringProblem, Strike } from '../problem';
+
+/**
+ * written: it ends as it is written (or as a broken chord is held). fingerNeeded: its finger goes to another note.
+ * handMoves: the hand leaves the position. stringUsed: its string is struck or stopped again. barre: a barre comes
+ * to lie over it. released: it is let go for another reason. endOfPiece: nothing stops it before.
+ */
+export type RingEnd =
+  'written' | 'fingerNeeded' | 'handMoves' | 'stringUsed' | 'barre' | 'released' | 'endOfPiece';
+
+/** One strike as it sounds. Times in ticks from the start of the piece. */
+export interface Ring {
+  readonly strike: number;
+  readonly uid: string;
+  readonly voice: string;
+  readonly string: number;
+  readonly fret: number;
+  /** Rings on by itself: an open string or a natural harmonic. */
+  readonly free: boolean;
+  readonly onsetTicks: number;
+  readonly writtenEndTicks: number;
+  readonly soundsUntilTicks: number;
+  readonly end: RingEnd;
+}
+
+/** By onset; strikes that are left out have none. */
+export function ringsOf(
+  problem: FingeringProblem,
+  states: readonly HandState[],
+  placements: readonly (Placement | null)[],
+): readonly Ring[] {
+  const endOfPiece = Math.max(0, ...problem.strikes.map((strike) => strike.endTicks));
+  const momentOf: number[] = [];
+  for (const moment of problem.moments) for (const strike of moment.struck) momentOf[strike] = moment.index;
+  return problem.strikes.flatMap((strike) => {
+    const place = placements[strike.index];
+    if (!place) return [];
+    // A natural harmonic rings on like an open string.
+    const free = place.finger === 0 || strike.touch !== null;
+    const stop = free
+      ? freeEnd(problem, states, strike, place, momentOf[strike.index]!, endOfPiece)
+      : stoppedEnd(problem, states, strike, place, momentOf[strike.index]!);
+    return [
+      {
+        strike: strike.index,
+        uid: strike.uids[0]!,
+        voice: strike.voice,
+        string: place.string,
+        fret: place.fret,
+        free,
+        onsetTicks: strike.onsetTicks,
+        writtenEndTicks: strike.writtenEndTicks,
+        ...stop,
+      },
+    ];
+  });
+}
+
+type Stop = Pick<Ring, 'soundsUntilTicks' | 'end'>;
+
+/** A string that sounds by itself goes on until something comes to lie on it, at the latest to the end. */
+function freeEnd(
+  problem: FingeringProblem,
+  states: readonly HandState[],
+  strike: Strike,
+  place: Placement,
+  from: number,
+  endOfPiece: number,
+): Stop {
+  for (let k = from + 1; k < problem.moments.length; k++) {
+    const state = states[k]!;
+    if (state.strikes.includes(strike.index)) continue;
+    const tick = problem.moments[k]!.tick;
+    if (state.placements.some(({ string }) => string === place.string))
+      return { soundsUntilTicks: tick, end: 'stringUsed' };
+    if (state.barre && coversString(state.barre, place.string))
+      return { soundsUntilTicks: tick, end: 'barre' };
+  }
+  return { soundsUntilTicks: endOfPiece, end: 'endOfPiece' };
+}
+
+/** A stopped note sounds until its written end, unless its finger is taken away before. */
+function stoppedEnd(
+  problem: FingeringProblem,
+  states: readonly HandState[],
+  strike: Strike,
+  place: Placement,
+  from: number,
+): Stop {
+  for (let k = from + 1; k < problem.moments.length; k++) {
+    const moment = problem.moments[k]!;
+    if (moment.tick >= strike.endTicks) break;
+    const [before, state] = [states[k - 1]!, states[k]!];
+    if (state.strikes.includes(strike.index)) continue;
+    return { soundsUntilTicks: moment.tick, end: whyLetGo(problem, k, before, state, strike, place) };
+  }
+  return { soundsUntilTicks: strike.endTicks, end: 'written' };
+}
+
+function whyLetGo(
+  problem: FingeringProblem,
+  k: number,
+  before: HandState,
+  state: HandState,
+  strike: Strike,
+  place: Placement,
+): RingEnd {
+  if (state.placements.some(({ string }) => string === place.string)) return 'stringUsed';
+  if (state.barre && coversString(state.barre, place.string)) return 'barre';
+  const finger = before.placements[before.strikes.indexOf(strike.index)]?.finger ?? place.finger;
+  if (state.placements.some((other) => other.finger === finger)) return 'fingerNeeded';
+  const shift = measureShift(problem, problem.moments[k - 1]!, before, problem.moments[k]!, state);
+  return shift ? 'handMoves' : 'released';
+}
