@@ -1,18 +1,31 @@
 /** `./oculon check`: judges the fingering that is written in files. */
+import { parseArgs } from 'node:util';
 import { Planner } from '../core/fingering/planner';
 import { judge } from '../core/fingering/judge';
-import { CONCERT_FRETBOARD } from '../core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../core/instrument/hands';
 import { findingText, REASONS } from '../core/messages/en';
+import { choiceReasonText } from '../core/messages/hand';
 import type { LeftTermId } from '../core/fingering/left/terms';
+import { placeOf, tempoAt } from '../core/score/places';
 import { complain, forEachFile, openScore } from './files';
+import { type PlayerOptions, readPlayer } from './playerOptions';
 
 /** Prints the judgements as JSON. Returns 1 when something in a file cannot be played, 2 for bad input. */
-export async function checkCommand(files: readonly string[]): Promise<number> {
-  if (files.length === 0) return complain('Name at least one file to check.');
+export async function checkCommand(args: readonly string[]): Promise<number> {
+  let options: { readonly files: readonly string[]; readonly player: PlayerOptions };
+  try {
+    const { values, positionals } = parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: { school: { type: 'string', default: 'balanced' }, profile: { type: 'string' } },
+    });
+    options = { files: positionals, player: readPlayer(values.profile, values.school) };
+  } catch (error) {
+    return complain(error instanceof Error ? error.message : String(error));
+  }
+  if (options.files.length === 0) return complain('Name at least one file to check.');
   const results: object[] = [];
-  const code = await forEachFile(files, async (file) => {
-    const result = await checkFile(file);
+  const code = await forEachFile(options.files, async (file) => {
+    const result = await checkFile(file, options.player);
     results.push(result);
     return result.playable ? 0 : 1;
   });
@@ -20,12 +33,12 @@ export async function checkCommand(files: readonly string[]): Promise<number> {
   return code;
 }
 
-async function checkFile(file: string) {
+async function checkFile(file: string, { hand, fretboard, school }: PlayerOptions) {
   const { score } = (await openScore(file)).document;
-  const planner = new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
-  const { findings, unusual, ...numbers } = judge(score, planner);
+  const planner = new Planner(score, fretboard, hand, school);
+  const { findings, unusual, contradictions, ...numbers } = judge(score, planner);
   const noteOf = new Map(score.notes.map((note) => [note.uid, note]));
-  const placeOf = (uid: string) => {
+  const noteAt = (uid: string) => {
     const note = noteOf.get(uid)!;
     return {
       id: note.sourceId ?? uid,
@@ -35,20 +48,25 @@ async function checkFile(file: string) {
   };
   return {
     file,
+    hand: hand.id,
     ...numbers,
     findings: findings.map((finding) => ({
       code: finding.code,
-      notes: finding.uids.map(placeOf),
+      notes: finding.uids.map(noteAt),
       text: findingText(finding),
     })),
-    unusual: unusual.map(({ uid, chosen, better, extraCost, reasons }) => ({
-      note: placeOf(uid),
+    contradictions: contradictions.map(({ uids }) => ({ notes: uids.map(noteAt) })),
+    unusual: unusual.map(({ uid, chosen, better, extraCost, reasons, words }) => ({
+      note: noteAt(uid),
       finger: chosen.finger,
       string: chosen.string,
       better: { finger: better.finger, string: better.string },
       extraCost,
       reasons: reasons.map(
         ({ term, difference }) => `${difference > 0 ? 'more' : 'less'} ${REASONS[term as LeftTermId]}`,
+      ),
+      words: words.map((word) =>
+        choiceReasonText(word, (ticks) => placeOf(score, ticks), tempoAt(score, noteOf.get(uid)!.onsetTicks)),
       ),
     })),
   };

@@ -1,17 +1,20 @@
 /** The command line. */
+import { LEFT_SCHOOL_IDS } from '../core/fingering/left/schools';
+import { PLAYERS } from '../core/instrument/hands';
 import { checkCommand } from './checkCommand';
 import { planCommand } from './planCommand';
 
 const USAGE = `./oculon plan FILE… [--out DIR] [--school ID] [--right-school ID] [--profile FILE] [--takes N]
   FILE is .musicxml, .xml, .mxl, .mei or .abc. Writes DIR/NAME.result.json and DIR/NAME.fingered.musicxml.
   --out DIR          where to write (default: the current folder)
-  --school ID        left-hand school: balanced
+  --school ID        left-hand school: ${LEFT_SCHOOL_IDS.join(', ')}
   --right-school ID  right-hand school: balanced
-  --profile FILE     JSON with fields of the hand profile that differ from the adult one
+  --profile FILE     JSON: "like" a ready-made hand (${PLAYERS.map(({ hand }) => hand.id).join(', ')}),
+                     "scaleLengthMm", and fields of the profile that differ from it
   --takes N          so many alternatives
 Ends with 0, or with 2 when a file or an option could not be used.
 
-./oculon check FILE…
+./oculon check FILE… [--school ID] [--profile FILE]
   Judges the fingering written in the files: findings as JSON on standard output.
   Ends with 0, with 1 when something in it cannot be played, or with 2 when a file could not be used.`;
 

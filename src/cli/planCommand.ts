@@ -4,16 +4,14 @@ import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Planner } from '../core/fingering/planner';
 import { fingeredText } from '../core/formats/musicxml/exportFingered';
-import { CONCERT_FRETBOARD } from '../core/instrument/fretboard';
-import { type HandProfile, handProfileSchema } from '../core/instrument/handProfile';
-import { ADULT_MEDIUM } from '../core/instrument/hands';
-import { complain, forEachFile, InputProblem, openScore, readOrComplain } from './files';
+import { complain, forEachFile, InputProblem, openScore } from './files';
+import { type PlayerOptions, readPlayer } from './playerOptions';
 import { resultOf } from './planResult';
 
 interface Options {
   readonly files: readonly string[];
   readonly out: string;
-  readonly hand: HandProfile;
+  readonly player: PlayerOptions;
   readonly takes: number;
 }
 
@@ -42,41 +40,28 @@ function readOptions(args: readonly string[]): Options {
     },
   });
   if (positionals.length === 0) throw new InputProblem('Name at least one file to plan.');
-  for (const [option, id] of [
-    ['--school', values.school],
-    ['--right-school', values['right-school']],
-  ] as const) {
-    if (id !== 'balanced')
-      throw new InputProblem(`${option}: there is no school “${id}”; there is: balanced.`);
-  }
+  const rightSchool = values['right-school'];
+  if (rightSchool !== 'balanced')
+    throw new InputProblem(`--right-school: there is no school “${rightSchool}”; there is: balanced.`);
   const takes = Number(values.takes);
   if (!Number.isInteger(takes) || takes < 0 || takes > 20) {
     throw new InputProblem(`--takes: “${values.takes}” is not a whole number from 0 to 20.`);
   }
-  return { files: positionals, out: values.out, hand: readProfile(values.profile), takes };
-}
-
-function readProfile(path: string | undefined): HandProfile {
-  if (path === undefined) return ADULT_MEDIUM;
-  const json = JSON.parse(readOrComplain(path, '--profile').toString('utf8')) as unknown;
-  const parsed = handProfileSchema.partial().safeParse(json);
-  if (!parsed.success) {
-    const issue = parsed.error.issues[0]!;
-    throw new InputProblem(`--profile ${path}: ${issue.path.join('.') || 'the file'}: ${issue.message}.`);
-  }
-  return { ...ADULT_MEDIUM, ...(parsed.data as Partial<HandProfile>) };
+  return { files: positionals, out: values.out, player: readPlayer(values.profile, values.school), takes };
 }
 
 async function planFile(path: string, options: Options): Promise<number> {
   const { source, document } = await openScore(path);
+  const { hand, fretboard, school } = options.player;
   const started = performance.now();
-  const planner = new Planner(document.score, CONCERT_FRETBOARD, options.hand);
+  const planner = new Planner(document.score, fretboard, hand, school);
   const plan = planner.plan(new Map());
   const ms = performance.now() - started;
   const alternatives = options.takes > 0 ? planner.alternatives(options.takes) : [];
 
   const stem = join(options.out, basename(path).replace(/\.[^.]*$/, ''));
-  const result = resultOf(document.score, planner.problem, plan, alternatives, ms);
+  const script = planner.script(new Map());
+  const result = resultOf(document.score, planner.problem, plan, script, alternatives, ms);
   writeFileSync(`${stem}.result.json`, `${JSON.stringify(result, null, 1)}\n`);
   writeFileSync(`${stem}.fingered.musicxml`, fingeredText(source, document, plan));
   return 0;

@@ -1,6 +1,9 @@
 /** A plan as the JSON that checks outside the project read. Times are in quarter notes from the start. */
 import type { FingeringPlan, PlannedNote } from '../core/fingering/plan';
 import type { FingeringProblem } from '../core/fingering/problem';
+import type { HandAction } from '../core/fingering/left/script/handScript';
+import { actionText, remedyText } from '../core/messages/hand';
+import { placeOf } from '../core/score/places';
 import { startOf } from '../core/fingering/strikes';
 import { findingText, noticeText } from '../core/messages/en';
 import type { Score, ScoreNote } from '../core/score/model';
@@ -9,6 +12,7 @@ export function resultOf(
   score: Score,
   problem: FingeringProblem,
   plan: FingeringPlan,
+  script: readonly HandAction[],
   alternatives: readonly FingeringPlan[],
   ms: number,
 ) {
@@ -16,12 +20,23 @@ export function resultOf(
   const notesOf = (one: FingeringPlan) =>
     one.notes.map((note) => resultNote(score, noteOf.get(note.uid)!, note));
   const idOf = (uid: string) => noteOf.get(uid)?.sourceId ?? uid;
-  const shifts = plan.shifts.map(({ toUid, ...shift }) => ({ ...shift, to: idOf(toUid) }));
-  const findings = plan.findings.map(({ uids, ...finding }) => ({
-    ...finding,
-    notes: uids.map(idOf),
-    text: findingText({ ...finding, uids } as FingeringPlan['findings'][number]),
+  const quarters = (ticks: number) => Math.round((ticks / score.ticksPerQuarter) * 1e6) / 1e6;
+  const shifts = plan.shifts.map(({ fromUid, toUid, leavesTicks, arrivesTicks, ...shift }) => ({
+    ...shift,
+    from: idOf(fromUid),
+    to: idOf(toUid),
+    leaves: quarters(leavesTicks),
+    arrives: quarters(arrivesTicks),
   }));
+  const findings = plan.findings.map((finding) => {
+    const { uids, ...rest } = finding;
+    return {
+      ...rest,
+      ...('remedies' in rest ? { remedies: rest.remedies.map(remedyText) } : {}),
+      notes: uids.map(idOf),
+      text: findingText(finding),
+    };
+  });
   return {
     notes: notesOf(plan),
     alternatives: alternatives.map(notesOf),
@@ -31,6 +46,14 @@ export function resultOf(
     shifts,
     damping: [],
     findings,
+    rings: plan.ringsReport,
+    script: script.map((action) => ({
+      at: quarters(action.ticks),
+      from: quarters(action.earliestTicks),
+      do: action.kind,
+      finger: action.finger,
+      text: actionText(action, (ticks) => placeOf(score, ticks)),
+    })),
     tuning: problem.tuning.id,
     capo: score.capo,
     notices: score.notices.map((notice) => ({ ...notice, text: noticeText(notice) })),

@@ -1,8 +1,9 @@
 /** Judges the fingering that came with a score: whether it can be played, and what it costs against the best. */
-import type { Score } from '../score/model';
+import type { PrintedMarks, Score } from '../score/model';
 import type { Ink } from './ink';
 import type { Finding, LeftChoice } from './plan';
 import type { Planner } from './planner';
+import { barKinds } from '../survey/sameMusic';
 
 export interface UnusualChoice {
   readonly uid: string;
@@ -13,6 +14,13 @@ export interface UnusualChoice {
   readonly extraCost: number;
   /** Terms that speak for the better choice. */
   readonly reasons: LeftChoice['reasons'];
+  readonly words: LeftChoice['words'];
+}
+
+/** Two bars of the same music whose printed marks differ at one note. */
+export interface SelfContradiction {
+  /** The note in the earlier and in the later bar. */
+  readonly uids: readonly [string, string];
 }
 
 export interface Judgement {
@@ -24,6 +32,7 @@ export interface Judgement {
   readonly cost: number;
   readonly optimum: number;
   readonly unusual: readonly UnusualChoice[];
+  readonly contradictions: readonly SelfContradiction[];
 }
 
 /** From this price on a printed choice is worth a word. From memory. */
@@ -52,6 +61,7 @@ export function judge(score: Score, planner: Planner): Judgement {
     cost: plan.cost,
     optimum: planner.plan(new Map()).cost,
     unusual: [...ink.keys()].slice(0, MOST_PRICED).flatMap((uid) => unusualAt(planner, ink, uid)),
+    contradictions: contradictionsIn(score),
   };
 }
 
@@ -65,6 +75,24 @@ function unusualAt(planner: Planner, ink: Ink, uid: string): readonly UnusualCho
       (marks.string === null || choice.string === marks.string),
   );
   if (!best || !chosen || chosen.extraCost < WORTH_A_WORD) return [];
-  const { extraCost, reasons } = chosen;
-  return [{ uid, chosen, better: best, extraCost, reasons }];
+  const { extraCost, reasons, words } = chosen;
+  return [{ uid, chosen, better: best, extraCost, reasons, words }];
 }
+
+/** The same bar wants the same fingering: marks that disagree, where both bars carry one. */
+function contradictionsIn(score: Score): readonly SelfContradiction[] {
+  const notesOf = (bar: number) => score.notes.filter((note) => note.measureIndex === bar);
+  return barKinds(score).flatMap(({ like, relation }, bar) => {
+    if (relation !== 'exact') return [];
+    const [before, after] = [notesOf(like), notesOf(bar)];
+    return before.flatMap((note, k) => {
+      const other = after[k];
+      return other && disagree(note.printed, other.printed) ? [{ uids: [note.uid, other.uid] as const }] : [];
+    });
+  });
+}
+
+const disagree = (a: PrintedMarks, b: PrintedMarks): boolean =>
+  (['finger', 'string', 'pluck'] as const).some(
+    (key) => a[key] !== null && b[key] !== null && a[key] !== b[key],
+  );

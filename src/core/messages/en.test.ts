@@ -22,6 +22,7 @@ const SAMPLE = {
   tuningId: 'sixth-to-d',
   uids: ['n1'],
   lostQuarters: 0.5,
+  end: 'handMoves',
   windowMs: 180,
   neededMs: 240,
   path: '../score.xml',

@@ -1,5 +1,6 @@
 /** Every sentence that the core's codes become. One catalogue; linted in `en.test.ts`. */
 import type { Finding } from '../fingering/plan';
+import type { RingEnd } from '../fingering/rings/ring';
 import type { LeftTermId } from '../fingering/left/terms';
 import type { ImportError } from '../formats/importError';
 import { LARGEST_MEGABYTES } from '../formats/musicxml/bytes';
@@ -114,6 +115,16 @@ export const NOTICES: Texts<Notice> = {
     `From bar ${n.measure} on, ${n.count} ${n.count === 1 ? 'slur' : 'slurs'} over three to five notes could be played by the left hand or mark a phrase; they are taken as phrase marks until you say.`,
 };
 
+const CUT_WHY: Readonly<Record<RingEnd, string>> = {
+  written: 'it ends where it is written to end',
+  fingerNeeded: 'its finger is needed for another note',
+  handMoves: 'the hand moves to another position',
+  stringUsed: 'its string is needed for another note',
+  barre: 'a barre comes to lie over it',
+  released: 'the hand cannot hold it with what follows',
+  endOfPiece: 'the piece ends',
+};
+
 export const FINDINGS: Texts<Finding> = {
   unplayable: (f) =>
     f.uids.length === 1
@@ -123,7 +134,7 @@ export const FINDINGS: Texts<Finding> = {
     'The ink here asks for something that no hand can do together; this note is left out of the plan.',
   pluckContradicts: () =>
     'The inked letters here cannot be played together: fingers lie in order across the strings, p lowest.',
-  cut: (f) => `Let go ${quarters(f.lostQuarters)} early: its finger or its string is needed.`,
+  cut: (f) => `Let go ${quarters(f.lostQuarters)} early: ${CUT_WHY[f.end]}.`,
   shiftTooFast: (f) => `The shift to this note has ${f.windowMs} ms and needs about ${f.neededMs} ms.`,
   printedDeparture: () => 'The plan departs from the fingering that came with the file.',
 };

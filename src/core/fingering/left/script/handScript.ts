@@ -74,8 +74,7 @@ function arrival(
   stint: Stint,
 ): HandAction {
   const way = before ? wayBetween(problem, states, before, stint) : 'lift';
-  const lays = way === 'lift' || (way === 'stay' && before !== null && !sameGrip(before.grip, stint.grip));
-  const earliest = lays && way === 'lift' ? earliestTicks(problem, states, before, stint) : stint.startTicks;
+  const earliest = way === 'lift' ? earliestTicks(problem, states, stint) : stint.startTicks;
   const leadMs = problem.spans.spanMs(earliest, stint.startTicks);
   const kind = way === 'lift' ? laying(stint, leadMs) : way;
   return {
@@ -142,14 +141,21 @@ const freesSomething = (state: HandState, grip: Grip) =>
   state.placements.some(({ string, fret }) => coversString(grip, string) && fret < grip.fret);
 
 /** Whether the finger may lie there, in the way of nothing, while the hand is in this state. */
-function mayLie(problem: FingeringProblem, state: HandState, { finger, grip }: Stint): boolean {
-  if (gripOf(state, finger)) return false;
-  if (freesSomething(state, grip)) return false;
-  const own = placesOf(grip, finger).filter(
-    ({ string }) => !state.placements.some((one) => one.string === string),
-  );
-  return playable([...state.placements, ...own], problem.fretboard, problem.hand);
+const mayLie = (problem: FingeringProblem, state: HandState, stint: Stint): boolean =>
+  gripOf(state, stint.finger) === null && fitsWith(problem, state.placements, stint);
+
+function fitsWith(
+  problem: FingeringProblem,
+  placements: readonly Placement[],
+  { finger, grip }: Stint,
+): boolean {
+  if (placements.some((place) => silences(grip, place))) return false;
+  const others = placements.filter(({ string }) => !coversString(grip, string));
+  return playable([...others, ...placesOf(grip, finger)], problem.fretboard, problem.hand);
 }
+
+/** Whether a finger laid there would end the note: it lies on its string, not behind its stop. */
+const silences = (grip: Grip, { string, fret }: Placement) => coversString(grip, string) && fret <= grip.fret;
 
 const placesOf = (grip: Grip, finger: number): readonly Placement[] =>
   isBarre(grip)
@@ -157,31 +163,29 @@ const placesOf = (grip: Grip, finger: number): readonly Placement[] =>
     : [{ string: grip.firstString, fret: grip.fret, finger }];
 
 /** Walks back from the note as far as the finger may lie there already. */
-function earliestTicks(
-  problem: FingeringProblem,
-  states: readonly HandState[],
-  before: Stint | null,
-  stint: Stint,
-): number {
+function earliestTicks(problem: FingeringProblem, states: readonly HandState[], stint: Stint): number {
   let ticks = stint.startTicks;
   for (let k = stint.from - 1; k >= 0; k--) {
     const next = problem.moments[k + 1]!;
     if (measureShift(problem, problem.moments[k]!, states[k]!, next, states[k + 1]!)) break;
-    if (before && before.to === k)
-      return Math.max(before.endTicks, silentFrom(problem, states[k]!, stint, ticks));
-    if (!mayLie(problem, states[k]!, stint)) return silentFrom(problem, states[k]!, stint, ticks);
+    if (!mayLie(problem, states[k]!, stint)) return freeWithin(problem, states[k]!, stint, ticks);
     ticks = problem.moments[k]!.tick;
   }
   return ticks;
 }
 
-/** Inside a moment whose notes are in the way: when the last of them has ended; `otherwise` where that is too late. */
-function silentFrom(problem: FingeringProblem, state: HandState, { grip }: Stint, otherwise: number): number {
-  const ends = state.strikes.flatMap((strike, slot) => {
-    const { string, fret } = state.placements[slot]!;
-    return coversString(grip, string) && fret <= grip.fret ? [problem.strikes[strike]!.endTicks] : [];
-  });
-  return ends.length === 0 ? otherwise : Math.min(otherwise, Math.max(...ends));
+/**
+ * Inside a moment where something is in the way: when the last of that has ended, its own finger's notes among it;
+ * `otherwise` where the rest of the hand is in the way, too.
+ */
+function freeWithin(problem: FingeringProblem, state: HandState, stint: Stint, otherwise: number): number {
+  const isInTheWay = (place: Placement) => place.finger === stint.finger || silences(stint.grip, place);
+  const rest = state.placements.filter((place) => !isInTheWay(place));
+  if (!fitsWith(problem, rest, stint)) return otherwise;
+  const ends = state.strikes
+    .filter((_strike, slot) => isInTheWay(state.placements[slot]!))
+    .map((strike) => problem.strikes[strike]!.endTicks);
+  return Math.min(otherwise, Math.max(...ends));
 }
 
 /** Actions that go down together: the shape as a block. */

@@ -1,0 +1,54 @@
+/** Whose hand, on what instrument, of which school: options that both commands take. */
+import { z } from 'zod';
+import type { Fretboard } from '../core/instrument/fretboard';
+import { type HandProfile, handProfileSchema } from '../core/instrument/handProfile';
+import { DEFAULT_PLAYER, maybePlayer, PLAYERS } from '../core/instrument/hands';
+import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../core/fingering/left/schools';
+import { InputProblem, readOrComplain } from './files';
+
+export interface PlayerOptions {
+  readonly hand: HandProfile;
+  readonly fretboard: Fretboard;
+  readonly school: LeftSchoolId;
+}
+
+const profileSchema = handProfileSchema.partial().extend({
+  /** A ready-made hand to start from. */
+  like: z.string().optional(),
+  scaleLengthMm: z.number().min(400).max(750).optional(),
+});
+
+/** @throws InputProblem with the sentence that says what is wrong */
+export function readPlayer(profilePath: string | undefined, school: string): PlayerOptions {
+  if (!(LEFT_SCHOOL_IDS as readonly string[]).includes(school))
+    throw new InputProblem(
+      `--school: there is no school “${school}”; there are: ${LEFT_SCHOOL_IDS.join(', ')}.`,
+    );
+  return { ...readProfile(profilePath), school: school as LeftSchoolId };
+}
+
+function readProfile(path: string | undefined): Omit<PlayerOptions, 'school'> {
+  if (path === undefined) return DEFAULT_PLAYER;
+  let json: unknown;
+  try {
+    json = JSON.parse(readOrComplain(path, '--profile').toString('utf8'));
+  } catch (error) {
+    if (error instanceof InputProblem) throw error;
+    throw new InputProblem(`--profile ${path}: the file is no JSON; correct it or leave the option out.`);
+  }
+  const parsed = profileSchema.safeParse(json);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!;
+    throw new InputProblem(`--profile ${path}: ${issue.path.join('.') || 'the file'}: ${issue.message}.`);
+  }
+  const { like, scaleLengthMm, ...fields } = parsed.data;
+  const base = like === undefined ? DEFAULT_PLAYER : maybePlayer(like);
+  if (!base) {
+    const ids = PLAYERS.map(({ hand }) => hand.id).join(', ');
+    throw new InputProblem(`--profile ${path}: there is no hand “${like}”; there are: ${ids}.`);
+  }
+  return {
+    hand: { ...base.hand, ...(fields as Partial<HandProfile>) },
+    fretboard: { ...base.fretboard, ...(scaleLengthMm === undefined ? {} : { scaleLengthMm }) },
+  };
+}
