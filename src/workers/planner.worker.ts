@@ -1,14 +1,12 @@
 /** Keeps the planner of the opened piece. Questions that a newer one has made pointless are skipped. */
 import { correctionsOf, inkOf } from '../core/fingering/edition/registers';
 import type { Ink } from '../core/fingering/ink';
-import { Planner } from '../core/fingering/planner';
+import type { Planner } from '../core/fingering/planner';
 import { readMusicXmlText, type MusicXmlText } from '../core/formats/musicxml/bytes';
 import { exportFingered } from '../core/formats/musicxml/exportFingered';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
-import { CONCERT_FRETBOARD } from '../core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../core/instrument/hands';
 import type { Corrections } from '../core/score/corrections';
-import { type DocumentInput, registersOf, rolesOfScore } from './prepare';
+import { type DocumentInput, plannerFor, registersOf, rolesOfScore } from './prepare';
 import type { PlannerAnswer, PlannerRequest } from './protocol';
 
 interface Session {
@@ -42,7 +40,7 @@ const isOutdated = (request: PlannerRequest) =>
   waiting.some(
     (later) =>
       ((later.kind === 'open' || later.kind === 'close') && later.generation >= request.generation) ||
-      ((request.kind === 'apply' || request.kind === 'prices') && later.kind === request.kind),
+      (request.kind !== 'open' && request.kind !== 'close' && later.kind === request.kind),
   );
 
 function handle(request: PlannerRequest) {
@@ -62,6 +60,14 @@ function handle(request: PlannerRequest) {
         answer({ kind: 'prices', generation: request.generation, operation: request.operation, choices });
       break;
     }
+    case 'script':
+      answer({
+        kind: 'script',
+        generation: request.generation,
+        operation: request.operation,
+        script: session.planner.script(session.ink),
+      });
+      break;
     case 'export': {
       const { source, document, planner, ink, corrections } = session;
       const bytes = exportFingered(source, document, planner.plan(ink), request.as, corrections);
@@ -82,7 +88,7 @@ function open(generation: number, operation: number, input: DocumentInput) {
   }
   const { score } = document.value;
   answer({ kind: 'opened', generation, operation, score, roles: rolesOfScore(score) });
-  const planner = new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
+  const planner = plannerFor(score, registers);
   session = {
     generation,
     source: source.value,

@@ -1,5 +1,5 @@
 /** What the server makes ready for the desk: the engraved page with its score, and the plan of both hands. */
-import { type Registers, correctionsOf, inkOf } from '../core/fingering/edition/registers';
+import { type Registers, correctionsOf, inkOf, lensOf } from '../core/fingering/edition/registers';
 import type { EngravedPage } from '../core/engraving/page';
 import type { FingeringPlan } from '../core/fingering/plan';
 import { Planner } from '../core/fingering/planner';
@@ -8,8 +8,6 @@ import { strikesOf } from '../core/fingering/strikes';
 import { readMusicXmlText } from '../core/formats/musicxml/bytes';
 import type { KnownUids } from '../core/formats/musicxml/readEvents';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
-import { CONCERT_FRETBOARD } from '../core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../core/instrument/hands';
 import type { Score } from '../core/score/model';
 import { engrave } from './engrave';
 
@@ -52,11 +50,17 @@ export async function preparePage(input: DocumentInput): Promise<PreparedPage> {
   return { page, score: document.score, roles: rolesOfScore(document.score) };
 }
 
+/** A planner for whoever the piece is fingered for. */
+export function plannerFor(score: Score, registers: Registers): Planner {
+  const { player, school } = lensOf(registers);
+  return new Planner(score, player.fretboard, player.hand, school);
+}
+
 export function preparePlan(input: DocumentInput): { readonly plan: FingeringPlan; readonly score: Score } {
   const { document } = readInput(input);
-  const planner = new Planner(document.score, CONCERT_FRETBOARD, ADULT_MEDIUM);
+  const planner = plannerFor(document.score, registersOf(input));
   return { plan: planner.plan(inkOf(registersOf(input))), score: document.score };
 }
 
-/** Changes with the planner, its weights or the hand: the key of what is stored. */
-export const PLANNING = 'plan-2 adult-medium';
+/** Changes with the planner or its weights: part of the key of what is stored. */
+export const PLANNING = 'plan-3';

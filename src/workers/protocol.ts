@@ -3,6 +3,7 @@
  * operation number the state of its edition; answers that carry old numbers are dropped by whoever gets them.
  */
 import type { EngravedPage } from '../core/engraving/page';
+import type { HandAction } from '../core/fingering/left/script/handScript';
 import type { InkMarks } from '../core/fingering/ink';
 import type { FingeringPlan, NoteChoices } from '../core/fingering/plan';
 import type { ExportKind } from '../core/formats/musicxml/exportFingered';
@@ -22,6 +23,7 @@ export type PlannerRequest =
   | (Tagged & { readonly kind: 'open'; readonly input: DocumentInput })
   | (Tagged & { readonly kind: 'apply'; readonly ink: InkEntries })
   | (Tagged & { readonly kind: 'prices'; readonly uid: string })
+  | (Tagged & { readonly kind: 'script' })
   | { readonly kind: 'export'; readonly generation: number; readonly as: ExportKind }
   | { readonly kind: 'close'; readonly generation: number };
 
@@ -30,6 +32,7 @@ export type PlannerAnswer =
   | (Tagged & { readonly kind: 'refused'; readonly error: ImportError })
   | (Tagged & { readonly kind: 'planned'; readonly plan: FingeringPlan; readonly planMs: number })
   | (Tagged & { readonly kind: 'prices'; readonly choices: NoteChoices })
+  | (Tagged & { readonly kind: 'script'; readonly script: readonly HandAction[] })
   | { readonly kind: 'exported'; readonly generation: number; readonly bytes: Uint8Array };
 
 export type EngraverRequest = Tagged & { readonly input: DocumentInput };

@@ -11,6 +11,8 @@ import {
   correctionsOf,
   inkOf,
   isCorrection,
+  lensKey,
+  lensOf,
   listRegisters,
   NO_REGISTERS,
   type Register,
@@ -19,7 +21,9 @@ import {
 } from '$core/fingering/edition/registers';
 import { type Ink, type InkMarks, NO_INK } from '$core/fingering/ink';
 import type { Finding, FingeringPlan, NoteChoices, PlannedNote } from '$core/fingering/plan';
+import type { HandAction } from '$core/fingering/left/script/handScript';
 import type { Role } from '$core/fingering/problem';
+import type { Remedy } from '$core/fingering/remedies';
 import type { Mark } from '$core/fingering/marks/mark';
 import { marksOf } from '$core/fingering/marks/marksOf';
 import type { EngravedPage } from '$core/engraving/page';
@@ -43,11 +47,14 @@ export class Desk {
   plan = $state.raw<FingeringPlan | null>(null);
   registers = $state.raw<Registers>(NO_REGISTERS);
   choices = $state.raw<NoteChoices | null>(null);
+  /** The left hand step by step, once it has been asked for. */
+  script = $state.raw<readonly HandAction[] | null>(null);
   refusal = $state.raw<ImportError | null>(null);
   /** The last thing that could not be done, for the person at the desk; empty when all went well. */
   notice = $state('');
   selectedUid = $state<string | null>(null);
   planMs = $state(0);
+  lanesShown = $state(true);
   busy = $state(true);
 
   readonly saver: Saver;
@@ -59,6 +66,8 @@ export class Desk {
   private document: DeskDocument | null = null;
   /** The corrections that the planner and the page were last asked for. */
   private readKey = '';
+  /** The lens that the planner was last asked for. */
+  private plannedLens = '';
   private pricesTimer: ReturnType<typeof setTimeout> | null = null;
   private closed = false;
   private exportWaiting: ((bytes: Uint8Array) => void) | null = null;
@@ -100,6 +109,7 @@ export class Desk {
     if (this.closed) return;
     this.registers = registers;
     this.readKey = scoreCorrectionsKey(registers);
+    this.plannedLens = lensKey(registers);
     const unsent = this.saver.unsentCount > 0;
     if (stored && !unsent) {
       this.take(stored.score, stored.roles);
@@ -154,10 +164,14 @@ export class Desk {
         this.planMs = answer.planMs;
         this.show(answer.plan);
         this.askPrices();
+        if (this.script) this.askScript();
         break;
       case 'prices':
         if (answer.operation === this.operation && answer.choices.uid === this.selectedUid)
           this.choices = answer.choices;
+        break;
+      case 'script':
+        if (answer.operation === this.operation) this.script = answer.script;
         break;
       case 'exported':
         this.exportWaiting?.(answer.bytes);
@@ -336,9 +350,14 @@ export class Desk {
     this.operation++;
     this.choices = null;
     const key = scoreCorrectionsKey(registers);
-    if (key !== this.readKey) {
+    const lens = lensKey(registers);
+    const sameScore = key === this.readKey;
+    if (!sameScore || lens !== this.plannedLens) {
       this.readKey = key;
-      this.read(false);
+      this.plannedLens = lens;
+      this.script = null;
+      // Another hand or school plans anew on the same page.
+      this.read(sameScore);
     } else if (this.workers) {
       const { generation } = this.workers;
       this.workers.plan({
@@ -365,6 +384,23 @@ export class Desk {
       this.workers.plan({ kind: 'prices', generation, operation: this.operation, uid: this.selectedUid });
     }, PRICES_AFTER_MS);
   }
+
+  toggleLanes(): void {
+    this.lanesShown = !this.lanesShown;
+  }
+
+  askScript(): void {
+    if (!this.workers) return;
+    const { generation } = this.workers;
+    this.workers.plan({ kind: 'script', generation, operation: this.operation });
+  }
+
+  /** Takes one of the ways out that a finding offers: an operation like any other. */
+  accept({ target, attribute, value }: Remedy): void {
+    this.decide([setAttribute(this.registers, target, attribute, value as never)]);
+  }
+
+  readonly lens = $derived(lensOf(this.registers));
 
   /** The file with the fingering that is on the screen. */
   exportAs(kind: ExportKind): Promise<Uint8Array> {

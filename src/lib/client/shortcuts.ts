@@ -64,6 +64,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
     does: 'previous finding',
     run: (desk) => desk.moveToFinding(-1),
   },
+  { keys: ['l'], shown: 'l', does: 'fold or unfold rings and shifts', run: (desk) => desk.toggleLanes() },
   { keys: ['z'], command: true, shown: 'Ctrl z', does: 'undo', run: (desk) => desk.undo() },
   { keys: ['y'], command: true, shown: 'Ctrl y', does: 'redo', run: (desk) => desk.redo() },
   {

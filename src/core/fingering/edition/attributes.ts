@@ -1,5 +1,7 @@
 /** What an operation can set: each attribute with the things it belongs to and the values it takes. */
 import { z } from 'zod';
+import { maybePlayer } from '../../instrument/hands';
+import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../left/schools';
 import { maybeTuning } from '../../instrument/tuning';
 import { maybeFraction } from '../../music/fraction';
 import { maybePitch } from '../../music/pitchText';
@@ -28,6 +30,8 @@ export const ATTRIBUTES = {
   tempo: { target: 'piece', value: z.number().min(20).max(400) },
   octave: { target: 'piece', value: z.int().min(-24).max(24) },
   slurs: { target: 'piece', value: z.enum(['ligado', 'phrase']) },
+  hand: { target: 'piece', value: z.string().refine((id) => maybePlayer(id) !== null, 'no hand') },
+  school: { target: 'piece', value: z.enum(LEFT_SCHOOL_IDS as [LeftSchoolId, ...LeftSchoolId[]]) },
 } as const satisfies Readonly<Record<string, { readonly target: TargetKind; readonly value: z.ZodType }>>;
 
 export type Attribute = keyof typeof ATTRIBUTES;
@@ -36,8 +40,9 @@ export type Value = string | number | boolean | null;
 
 export const ATTRIBUTE_NAMES = Object.keys(ATTRIBUTES) as readonly Attribute[];
 
-/** Fingering is the teacher's ink; everything else corrects the score or its survey. */
+/** Fingering is the teacher's ink; the lens is whose hand the piece is planned for; everything else corrects. */
 export const INK_ATTRIBUTES = ['finger', 'string', 'pluck'] as const satisfies readonly Attribute[];
+export const LENS_ATTRIBUTES = ['hand', 'school'] as const satisfies readonly Attribute[];
 export type InkAttribute = (typeof INK_ATTRIBUTES)[number];
 
 const TARGETS: Readonly<Record<TargetKind, RegExp>> = {

@@ -3,7 +3,16 @@ import { maybeFraction } from '../../music/fraction';
 import { maybePitch } from '../../music/pitchText';
 import type { BarCorrection, Corrections, NoteCorrection } from '../../score/corrections';
 import { type Ink, type InkMarks, NO_INK } from '../ink';
-import { type Attribute, ATTRIBUTE_NAMES, INK_ATTRIBUTES, PIECE, type Value } from './attributes';
+import { DEFAULT_PLAYER, maybePlayer, type Player } from '../../instrument/hands';
+import type { LeftSchoolId } from '../left/schools';
+import {
+  type Attribute,
+  ATTRIBUTE_NAMES,
+  INK_ATTRIBUTES,
+  LENS_ATTRIBUTES,
+  PIECE,
+  type Value,
+} from './attributes';
 
 export type RegisterKey = `${string} ${Attribute}`;
 
@@ -41,7 +50,28 @@ export function inkOf(registers: Registers): Ink {
 }
 
 export const isCorrection = (attribute: Attribute): boolean =>
-  !(INK_ATTRIBUTES as readonly Attribute[]).includes(attribute);
+  !([...INK_ATTRIBUTES, ...LENS_ATTRIBUTES] as readonly Attribute[]).includes(attribute);
+
+/** Whose hand, on which instrument, of which school the piece is planned for. */
+export interface Lens {
+  readonly player: Player;
+  readonly school: LeftSchoolId;
+}
+
+export function lensOf(registers: Registers): Lens {
+  const hand = valueAt(registers, PIECE, 'hand');
+  const school = valueAt(registers, PIECE, 'school');
+  return {
+    player: (typeof hand === 'string' && maybePlayer(hand)) || DEFAULT_PLAYER,
+    school: (school as LeftSchoolId | null) ?? 'balanced',
+  };
+}
+
+/** Equal for lenses that are the same. */
+export const lensKey = (registers: Registers): string => {
+  const { player, school } = lensOf(registers);
+  return `${player.hand.id} ${school}`;
+};
 
 /** The corrections of the score, read from their texts. */
 export function correctionsOf(registers: Registers): Corrections {

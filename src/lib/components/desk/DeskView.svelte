@@ -7,10 +7,13 @@
   import Rosette from '$lib/components/Rosette.svelte';
   import { pitchName } from '$core/music/pitch';
   import { importErrorText } from '$core/messages/en';
+  import { placeOf, tempoAt } from '$core/score/places';
   import type { ExportKind } from '$core/formats/musicxml/exportFingered';
   import { Desk } from '$lib/client/desk.svelte';
   import type { DeskOpening } from '$lib/client/stored';
   import { correctedNotes, noticedBars } from './corrections';
+  import HandPanel from './HandPanel.svelte';
+  import LanesDock from './LanesDock.svelte';
   import ScorePanel from './ScorePanel.svelte';
   import { maybeShortcut } from '$lib/client/shortcuts';
   import FindingsPanel from './FindingsPanel.svelte';
@@ -34,7 +37,7 @@
   });
 
   let help = $state(false);
-  let tab = $state<'note' | 'score'>('note');
+  let tab = $state<'note' | 'hand' | 'score'>('note');
   const corrected = $derived(correctedNotes(desk.corrections));
   const noticed = $derived(desk.score ? noticedBars(desk.score) : new Set<string>());
 
@@ -126,26 +129,39 @@
   </header>
 
   <div class="flex min-h-0 flex-1">
-    <main class="min-w-0 flex-1 overflow-y-auto p-4" aria-busy={desk.busy}>
-      {#if desk.refusal}
-        <p role="alert" class="rounded-box border-error border p-6">{importErrorText(desk.refusal)}</p>
-      {:else if desk.page}
-        <div class="rounded-box mx-auto max-w-5xl px-3 shadow-sm" style:background="var(--paper)">
-          <ScorePage
-            page={desk.page}
-            marks={desk.placed}
-            selectedUid={desk.selectedUid}
-            {conflicts}
-            {corrected}
-            {noticed}
-            describe={(uid) => `${nameOf(uid)}, bar ${desk.barOf(uid)}`}
-            select={(uid) => desk.select(uid)}
-          />
-        </div>
-      {:else}
-        <p class="p-12 text-center font-serif text-xl" role="status">Engraving …</p>
+    <div class="flex min-w-0 flex-1 flex-col">
+      <main class="min-h-0 flex-1 overflow-y-auto p-4" aria-busy={desk.busy}>
+        {#if desk.refusal}
+          <p role="alert" class="rounded-box border-error border p-6">{importErrorText(desk.refusal)}</p>
+        {:else if desk.page}
+          <div class="rounded-box mx-auto max-w-5xl px-3 shadow-sm" style:background="var(--paper)">
+            <ScorePage
+              page={desk.page}
+              marks={desk.placed}
+              selectedUid={desk.selectedUid}
+              {conflicts}
+              {corrected}
+              {noticed}
+              describe={(uid) => `${nameOf(uid)}, bar ${desk.barOf(uid)}`}
+              select={(uid) => desk.select(uid)}
+            />
+          </div>
+        {:else}
+          <p class="p-12 text-center font-serif text-xl" role="status">Engraving …</p>
+        {/if}
+      </main>
+      {#if desk.page && desk.plan && desk.score}
+        <LanesDock
+          page={desk.page}
+          score={desk.score}
+          plan={desk.plan}
+          selectedUid={desk.selectedUid}
+          select={(uid) => desk.select(uid)}
+          shown={desk.lanesShown}
+          toggle={() => desk.toggleLanes()}
+        />
       {/if}
-    </main>
+    </div>
 
     <aside
       class="border-base-300 bg-base-100 flex w-76 shrink-0 flex-col gap-5 overflow-y-auto border-l p-4"
@@ -156,7 +172,7 @@
       {/if}
       <div class="flex items-center">
         <div role="tablist" class="tabs tabs-border" aria-label="Side panel">
-          {#each [['note', 'Note'], ['score', 'Score']] as const as [id, name] (id)}
+          {#each [['note', 'Note'], ['hand', 'Hand'], ['score', 'Score']] as const as [id, name] (id)}
             <button
               role="tab"
               class="tab text-base-content!"
@@ -175,7 +191,9 @@
         </div>
         <a class="link ml-auto text-sm" href="/survey/{opening.piece.id}">Survey</a>
       </div>
-      {#if tab === 'score' && desk.score}
+      {#if tab === 'hand' && desk.score && desk.plan}
+        <HandPanel {desk} score={desk.score} plan={desk.plan} />
+      {:else if tab === 'score' && desk.score}
         <ScorePanel {desk} score={desk.score} {opening} />
       {:else if desk.selected}
         <NotePanel
@@ -184,6 +202,8 @@
           bar={desk.barOf(desk.selected.uid)}
           ink={desk.inkOf(desk.selected.uid)}
           choices={desk.choices}
+          place={(ticks) => (desk.score ? placeOf(desk.score, ticks) : { bar: '', beat: '' })}
+          bpm={desk.score ? tempoAt(desk.score, noteOf.get(desk.selected.uid)?.onsetTicks ?? 0) : 0}
           choose={(finger, string) => desk.choose(finger, string)}
           pluck={(letter) => desk.setPluck(letter)}
         />
@@ -195,6 +215,7 @@
           findings={desk.findings}
           barOf={(uid) => desk.barOf(uid)}
           go={(uid) => desk.select(uid)}
+          accept={(remedy) => desk.accept(remedy)}
         />
         <section aria-labelledby="plan-heading" class="text-sm">
           <h2 id="plan-heading" class="mb-1 font-semibold">Whole piece</h2>

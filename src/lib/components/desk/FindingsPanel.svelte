@@ -1,13 +1,20 @@
 <script lang="ts">
   import type { Finding } from '$core/fingering/plan';
+  import type { Remedy } from '$core/fingering/remedies';
   import { findingText } from '$core/messages/en';
+  import { remedyText } from '$core/messages/hand';
 
   interface Props {
     findings: readonly Finding[];
     barOf: (uid: string) => string;
     go: (uid: string) => void;
+    accept: (remedy: Remedy) => void;
   }
-  let { findings, barOf, go }: Props = $props();
+  let { findings, barOf, go, accept }: Props = $props();
+
+  const MOST_REMEDIES = 4;
+  const remediesOf = (finding: Finding): readonly Remedy[] =>
+    'remedies' in finding ? finding.remedies.slice(0, MOST_REMEDIES) : [];
 </script>
 
 <section aria-labelledby="findings-heading">
@@ -25,6 +32,15 @@
             <span class="font-medium">Bar {barOf(finding.uids[0] ?? '')}.</span>
             {findingText(finding)}
           </button>
+          {#if remediesOf(finding).length > 0}
+            <div class="flex flex-wrap gap-1 pb-1.5" data-testid="remedies">
+              {#each remediesOf(finding) as remedy (remedy.kind + remedy.target + remedy.attribute)}
+                <button class="btn btn-xs btn-outline font-normal" onclick={() => accept(remedy)}
+                  >{remedyText(remedy)}</button
+                >
+              {/each}
+            </div>
+          {/if}
         </li>
       {/each}
     </ul>

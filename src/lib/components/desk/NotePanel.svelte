@@ -2,9 +2,8 @@
 <script lang="ts">
   import type { LeftChoice, NoteChoices, PlannedNote } from '$core/fingering/plan';
   import type { InkMarks } from '$core/fingering/ink';
-  import type { LeftTermId } from '$core/fingering/left/terms';
   import { roman } from '$core/music/roman';
-  import { REASONS } from '$core/messages/en';
+  import { choiceReasonText, type PlaceOf } from '$core/messages/hand';
   import { STRING_KEYS } from '$lib/client/shortcuts';
 
   interface Props {
@@ -13,20 +12,25 @@
     bar: string;
     ink: InkMarks;
     choices: NoteChoices | null;
+    place: PlaceOf;
+    bpm: number;
     choose: (finger: number, string: number) => void;
     pluck: (letter: 'p' | 'i' | 'm' | 'a') => void;
   }
-  let { note, name, bar, ink, choices, choose, pluck }: Props = $props();
+  let { note, name, bar, ink, choices, place, bpm, choose, pluck }: Props = $props();
 
   const SHOWN = 8;
   const inked = $derived(ink.finger !== null || ink.string !== null || ink.pluck !== null);
   const effort = (tenths: number) => (tenths === 0 ? 'best' : `+${(tenths / 10).toFixed(1)}`);
 
-  function reasonText(choice: LeftChoice): string {
-    const dearer = choice.reasons.filter((reason) => reason.difference > 0);
-    return dearer
-      .map((reason) => `${REASONS[reason.term as LeftTermId]} +${(reason.difference / 10).toFixed(1)}`)
-      .join(', ');
+  /** What goes against a choice; for the best one: what speaks for it against the next. */
+  function reasonText(choice: LeftChoice, rank: number): string {
+    const words = choice.words.map((word) => choiceReasonText(word, place, bpm));
+    const [first] = choice.words;
+    if (rank > 0 || !first) return words.join('; ');
+    return first.code === 'fingerHolds'
+      ? `${choice.finger} instead of ${first.finger}: ${words[0]}`
+      : `otherwise ${words[0]}`;
   }
   const positionOf = (choice: LeftChoice) =>
     choice.finger === 0 ? 'open' : roman(Math.max(1, choice.fret - choice.finger + 1));
@@ -47,7 +51,7 @@
   <table class="w-full text-sm" data-testid="candidates">
     <caption class="mb-1 text-left text-xs">Left hand: finger, string, position, extra effort</caption>
     <tbody>
-      {#each (choices?.left ?? []).slice(0, SHOWN) as choice (`${choice.finger}-${choice.string}`)}
+      {#each (choices?.left ?? []).slice(0, SHOWN) as choice, rank (`${choice.finger}-${choice.string}`)}
         {@const current = choice.finger === note.finger && choice.string === note.string}
         <tr class="border-base-300 border-t align-top {current ? 'bg-base-200' : ''}">
           <td class="p-0" colspan="4">
@@ -66,8 +70,8 @@
               <span class="text-right tabular-nums {choice.extraCost === 0 ? 'font-semibold' : ''}"
                 >{effort(choice.extraCost)}</span
               >
-              {#if choice.reasons.length > 0}
-                <span class="col-span-4 text-xs leading-snug opacity-80">{reasonText(choice)}</span>
+              {#if choice.words.length > 0}
+                <span class="col-span-4 text-xs leading-snug opacity-80">{reasonText(choice, rank)}</span>
               {/if}
             </button>
           </td>

@@ -1,6 +1,6 @@
 /** Makes pages and plans ready in the background, as far as they are not there yet. */
 import { createHash } from 'node:crypto';
-import { type Registers, scoreCorrectionsKey } from '../../../core/fingering/edition/registers';
+import { lensKey, type Registers, scoreCorrectionsKey } from '../../../core/fingering/edition/registers';
 import { replay } from '../../../core/fingering/edition/operation';
 import { ENGRAVING } from '../../../workers/engrave';
 import { type DocumentInput, PLANNING } from '../../../workers/prepare';
@@ -19,7 +19,8 @@ export const contentKeyOf = (registers: Registers): string =>
     .digest('hex')
     .slice(0, 32);
 
-export const planKeyOf = (registers: Registers): string => `${PLANNING} ${contentKeyOf(registers)}`;
+export const planKeyOf = (registers: Registers): string =>
+  `${PLANNING} ${lensKey(registers)} ${contentKeyOf(registers)}`;
 
 export const convertedFromOf = (version: Version): 'abc' | 'mei' | null =>
   version.kind === 'musicxml' ? null : version.kind;

@@ -1,2 +1,0 @@
-import { coldPlans, slope, replans } from './planning';
-coldPlans(); slope(); replans();

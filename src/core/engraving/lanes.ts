@@ -1,0 +1,150 @@
+/**
+ * What lies under a system of the score, aligned with its notes: where the hand stands and moves, and what each
+ * string really sounds. Plain data in layout units; drawing and tests read the same lists.
+ */
+import type { FingeringPlan, PlannedShift } from '../fingering/plan';
+import type { Ring } from '../fingering/rings/ring';
+import type { Score } from '../score/model';
+import { startOf } from '../fingering/strikes';
+import type { EngravedPage } from './page';
+
+export interface Span {
+  readonly x1: number;
+  readonly x2: number;
+}
+
+/** One note on the lane of its string. A span is null where there is nothing of the kind in this system. */
+export interface RingLane {
+  readonly id: string;
+  readonly ring: Ring;
+  /** 1 to 6. */
+  readonly string: number;
+  readonly finger: number;
+  /** As long as it sounds inside its written length. */
+  readonly sounding: Span | null;
+  /** Written, and does not sound. */
+  readonly cut: Span | null;
+  /** Sounds, and is not written. */
+  readonly overhang: Span | null;
+  /** Whether it begins in this system. */
+  readonly begins: boolean;
+}
+
+export interface HandLane {
+  readonly id: string;
+  /** Where the hand stands between two shifts. */
+  readonly position: number;
+  readonly span: Span;
+}
+
+export interface ShiftLane {
+  readonly id: string;
+  readonly shift: PlannedShift;
+  /** From when the hand may leave to when it must be there. */
+  readonly span: Span;
+}
+
+export interface SystemLanes {
+  readonly rings: readonly RingLane[];
+  readonly hand: readonly HandLane[];
+  readonly shifts: readonly ShiftLane[];
+}
+
+/** Ticks to x inside one system: noteheads are fixed points, between them time is even. */
+interface TimeScale {
+  readonly from: number;
+  readonly to: number;
+  readonly xOf: (ticks: number) => number;
+}
+
+interface Anchor {
+  readonly ticks: number;
+  readonly x: number;
+}
+
+/** Null for a system without notes. */
+export function timeScaleOf(page: EngravedPage, score: Score, system: number): TimeScale | null {
+  const noteOf = new Map(score.notes.map((note) => [note.uid, note]));
+  const anchors = new Map<number, number>();
+  let last: (typeof score.notes)[number] | undefined;
+  for (const box of page.notes) {
+    if (box.system !== system) continue;
+    const note = noteOf.get(box.uid);
+    if (!note) continue;
+    const ticks = startOf(score, note);
+    anchors.set(ticks, Math.min(anchors.get(ticks) ?? Infinity, box.x + box.width / 2));
+    if (!last || note.measureIndex >= last.measureIndex) last = note;
+  }
+  if (!last) return null;
+  const measure = score.measures[last.measureIndex]!;
+  const to = measure.startTicks + measure.durationTicks;
+  const fixed: Anchor[] = [...anchors].map(([ticks, x]) => ({ ticks, x })).sort((a, b) => a.ticks - b.ticks);
+  fixed.push({ ticks: Math.max(to, fixed.at(-1)!.ticks + 1), x: page.systems[system]!.right });
+  const first = fixed[0]!;
+  return {
+    from: first.ticks,
+    to,
+    xOf: (ticks) => {
+      const after = fixed.findIndex((anchor) => anchor.ticks > ticks);
+      if (after === 0) return first.x;
+      if (after < 0) return fixed.at(-1)!.x;
+      const [a, b] = [fixed[after - 1]!, fixed[after]!];
+      return a.x + ((b.x - a.x) * (ticks - a.ticks)) / (b.ticks - a.ticks);
+    },
+  };
+}
+
+export function systemLanes(
+  page: EngravedPage,
+  score: Score,
+  plan: Pick<FingeringPlan, 'rings' | 'shifts' | 'notes'>,
+  system: number,
+): SystemLanes {
+  const scale = timeScaleOf(page, score, system);
+  if (!scale) return { rings: [], hand: [], shifts: [] };
+  const fingerOf = new Map(plan.notes.map((note) => [note.strike, note.finger ?? 0]));
+  return {
+    rings: plan.rings.flatMap((ring) => ringLane(scale, ring, fingerOf.get(ring.strike) ?? 0)),
+    hand: handLanes(scale, plan),
+    shifts: plan.shifts.flatMap((shift) => {
+      const span = spanOf(scale, shift.leavesTicks, shift.arrivesTicks);
+      return span ? [{ id: `${shift.toUid}-shift`, shift, span }] : [];
+    }),
+  };
+}
+
+/** The part of a length of time that lies in the system; null where none does. */
+function spanOf({ from, to, xOf }: TimeScale, startTicks: number, endTicks: number): Span | null {
+  const [start, end] = [Math.max(from, startTicks), Math.min(to, endTicks)];
+  return start < end ? { x1: xOf(start), x2: xOf(end) } : null;
+}
+
+function ringLane(scale: TimeScale, ring: Ring, finger: number): readonly RingLane[] {
+  const { onsetTicks, writtenEndTicks, soundsUntilTicks } = ring;
+  const lane = {
+    id: `${ring.uid}-ring`,
+    ring,
+    string: ring.string,
+    finger,
+    sounding: spanOf(scale, onsetTicks, Math.min(writtenEndTicks, soundsUntilTicks)),
+    cut: spanOf(scale, soundsUntilTicks, writtenEndTicks),
+    overhang: spanOf(scale, writtenEndTicks, soundsUntilTicks),
+    begins: onsetTicks >= scale.from && onsetTicks < scale.to,
+  };
+  return lane.sounding || lane.cut || lane.overhang ? [lane] : [];
+}
+
+/** Where the hand stands: from one shift's arrival until it may leave for the next. */
+function handLanes(scale: TimeScale, plan: Pick<FingeringPlan, 'shifts' | 'notes'>): readonly HandLane[] {
+  const first = plan.notes.find((note) => note.finger !== null && note.finger > 0);
+  if (!first) return [];
+  const start = plan.shifts[0]?.fromPosition ?? Math.max(1, first.fret! - first.finger! + 1);
+  const stays = [
+    { position: start, from: 0 },
+    ...plan.shifts.map((shift) => ({ position: shift.toPosition, from: shift.arrivesTicks })),
+  ];
+  return stays.flatMap(({ position, from }, k) => {
+    const span = spanOf(scale, from, plan.shifts[k]?.leavesTicks ?? Infinity);
+    return span ? [{ id: `hand-${k}`, position, span }] : [];
+  });
+}

@@ -1,0 +1,159 @@
+<!-- Whose hand, which school; the changes of position; and the script of the hand, said step by step. -->
+<script lang="ts">
+  import { PIECE } from '$core/fingering/edition/attributes';
+  import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '$core/fingering/left/schools';
+  import { asBlocks, type HandAction } from '$core/fingering/left/script/handScript';
+  import type { FingeringPlan } from '$core/fingering/plan';
+  import { PLAYERS } from '$core/instrument/hands';
+  import { actionText } from '$core/messages/hand';
+  import { roman } from '$core/music/roman';
+  import { placeOf } from '$core/score/places';
+  import type { Score } from '$core/score/model';
+  import type { Desk } from '$lib/client/desk.svelte';
+  import { handName, SCHOOL_NAMES } from './lensWords';
+
+  interface Props {
+    desk: Desk;
+    score: Score;
+    plan: FingeringPlan;
+  }
+  let { desk, score, plan }: Props = $props();
+
+  let blocks = $state(false);
+  $effect(() => {
+    if (!desk.script) desk.askScript();
+  });
+
+  const place = (ticks: number) => placeOf(score, ticks);
+  interface Line {
+    readonly at: string;
+    readonly momentIndex: number;
+    readonly actions: readonly HandAction[];
+  }
+  const lines = $derived.by((): readonly Line[] => {
+    const script = desk.script ?? [];
+    if (blocks)
+      return asBlocks(script).map(({ ticks, momentIndex, actions }) => ({
+        at: placeText(ticks),
+        momentIndex,
+        actions,
+      }));
+    const found: { at: string; momentIndex: number; actions: HandAction[] }[] = [];
+    for (const action of script) {
+      const at = placeText(action.ticks);
+      if (found.at(-1)?.at === at) found.at(-1)!.actions.push(action);
+      else found.push({ at, momentIndex: action.momentIndex, actions: [action] });
+    }
+    return found;
+  });
+
+  function placeText(ticks: number): string {
+    const { bar, beat } = place(ticks);
+    return `${bar}:${beat}`;
+  }
+  const uidAt = (momentIndex: number) =>
+    plan.notes.find((note) => note.momentIndex === momentIndex)?.uid ?? '';
+  const WORDS = { free: 'free', tight: 'tight', tooFast: 'too fast' } as const;
+  /** Lines around the selection: the script of a whole piece is long. */
+  const AROUND = 14;
+  const here = $derived(
+    Math.max(
+      0,
+      lines.findLastIndex((line) => line.momentIndex <= (desk.selected?.momentIndex ?? 0)),
+    ),
+  );
+  const shownLines = $derived(lines.slice(Math.max(0, here - 2), here + AROUND));
+</script>
+
+<section aria-labelledby="lens-heading" class="text-sm">
+  <h2 id="lens-heading" class="mb-2 font-semibold">Planned for</h2>
+  <div class="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-2">
+    <label for="lens-hand">Hand</label>
+    <select
+      id="lens-hand"
+      class="select select-sm w-full"
+      value={desk.lens.player.hand.id}
+      onchange={(event) => desk.set(PIECE, 'hand', event.currentTarget.value)}
+    >
+      {#each PLAYERS as { hand, fretboard } (hand.id)}
+        <option value={hand.id}>{handName(hand.id)}, {fretboard.scaleLengthMm} mm</option>
+      {/each}
+    </select>
+    <label for="lens-school">School</label>
+    <select
+      id="lens-school"
+      class="select select-sm w-full"
+      value={desk.lens.school}
+      onchange={(event) => desk.set(PIECE, 'school', event.currentTarget.value as LeftSchoolId)}
+    >
+      {#each LEFT_SCHOOL_IDS as id (id)}
+        <option value={id}>{SCHOOL_NAMES[id]}</option>
+      {/each}
+    </select>
+  </div>
+</section>
+
+<section aria-labelledby="shifts-heading" class="text-sm">
+  <h2 id="shifts-heading" class="mb-1 font-semibold">Shifts</h2>
+  {#if plan.shifts.length === 0}
+    <p>The hand stays in one position.</p>
+  {:else}
+    <ul class="flex max-h-44 flex-col overflow-y-auto" data-testid="shifts">
+      {#each plan.shifts as shift (shift.toUid)}
+        <li class="border-base-300 border-t">
+          <button
+            class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[2.6rem_1fr_auto] gap-x-2 py-1 text-left"
+            onclick={() => desk.select(shift.toUid)}
+          >
+            <span class="tabular-nums">{placeText(shift.arrivesTicks)}</span>
+            <span
+              >{roman(shift.fromPosition)} → {roman(shift.toPosition)}, {shift.distanceMm} mm
+              <span class="block text-xs opacity-80"
+                >{shift.windowMs} ms there, {shift.neededMs} needed; up to ♩ = {shift.worksUpToBpm}</span
+              ></span
+            >
+            <span class={shift.risk === 'free' ? '' : 'font-semibold'}>{WORDS[shift.risk]}</span>
+          </button>
+        </li>
+      {/each}
+    </ul>
+  {/if}
+</section>
+
+<section aria-labelledby="script-heading" class="text-sm">
+  <div class="mb-1 flex items-center">
+    <h2 id="script-heading" class="font-semibold">Script of the hand</h2>
+    <label class="ml-auto inline-flex items-center gap-1.5 text-xs">
+      <input type="checkbox" class="checkbox checkbox-xs" bind:checked={blocks} /> as blocks
+    </label>
+  </div>
+  {#if !desk.script}
+    <p role="status">Writing the script …</p>
+  {:else}
+    <ol class="flex flex-col" data-testid="script">
+      {#each shownLines as line (line.at + line.momentIndex)}
+        <li class="border-base-300 border-t">
+          <button
+            class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[2.6rem_1fr] gap-x-2 py-1 text-left leading-snug"
+            onclick={() => desk.select(uidAt(line.momentIndex))}
+          >
+            <span class="tabular-nums">{line.at}</span>
+            <span>
+              {#each line.actions as action, k (k)}
+                <span class="block {action.kind === 'lift' ? 'opacity-75' : ''}"
+                  >{actionText(action, place)}</span
+                >
+              {/each}
+            </span>
+          </button>
+        </li>
+      {/each}
+    </ol>
+  {/if}
+</section>
+
+<p class="text-xs leading-snug opacity-85">
+  Reaches and times of ready-made hands are estimates; a student’s own hand decides. Start stretches high on
+  the neck, pinch lightly and release, and stop at pain, numbness or tingling: a qualified health professional
+  can help.
+</p>

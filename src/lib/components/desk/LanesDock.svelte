@@ -1,0 +1,293 @@
+<!-- Under the score, aligned with its notes: where the hand stands and moves, and what each string really sounds. -->
+<script lang="ts">
+  import ChevronDown from '@lucide/svelte/icons/chevron-down';
+  import ChevronUp from '@lucide/svelte/icons/chevron-up';
+  import type { EngravedPage } from '$core/engraving/page';
+  import { systemLanes } from '$core/engraving/lanes';
+  import type { FingeringPlan, PlannedShift } from '$core/fingering/plan';
+  import { RING_ENDS } from '$core/messages/hand';
+  import { roman } from '$core/music/roman';
+  import { openMidi, STRINGS, tuningOrThrow } from '$core/instrument/tuning';
+  import { midiName } from '$core/music/pitch';
+  import type { Score } from '$core/score/model';
+
+  interface Props {
+    page: EngravedPage;
+    score: Score;
+    plan: FingeringPlan;
+    selectedUid: string | null;
+    select: (uid: string) => void;
+    shown: boolean;
+    toggle: () => void;
+  }
+  let { page, score, plan, selectedUid, select, shown, toggle }: Props = $props();
+
+  const box = $derived(page.notes.find((note) => note.uid === selectedUid) ?? page.notes[0] ?? null);
+  const system = $derived(box?.system ?? 0);
+  const lanes = $derived(systemLanes(page, score, plan, system));
+  const names = $derived(STRINGS.map((string) => midiName(openMidi(tuningOrThrow(score.tuningId), string))));
+
+  // In layout units, so that everything stands under its note at any width.
+  const unit = $derived(page.staffSpace);
+  const top = $derived(5.2 * unit);
+  const step = $derived(2.35 * unit);
+  const height = $derived(top + 6 * step + 0.6 * unit);
+  const yOf = (string: number) => top + (string - 0.5) * step;
+  const left = $derived(page.systems[system]?.left ?? 0);
+
+  const RISKS = { free: '', tight: 'tight', tooFast: 'too fast' } as const;
+  const shiftWords = (shift: PlannedShift) =>
+    `${shift.distanceMm} mm in ${shift.windowMs} ms${RISKS[shift.risk] ? `, ${RISKS[shift.risk]}` : ''}`;
+  const CARRIERS: Readonly<Record<PlannedShift['carrier'], string>> = {
+    none: 'nothing carries it',
+    open: 'on an open string or rest',
+    guide: 'a guide finger carries it',
+    shape: 'the whole shape slides',
+    pivot: 'a finger stays as pivot',
+  };
+  const shiftTitle = (shift: PlannedShift) =>
+    `${roman(shift.fromPosition)} to ${roman(shift.toPosition)}: ${shiftWords(shift)}; needs about ${shift.neededMs} ms; ${CARRIERS[shift.carrier]}; works up to ♩ = ${shift.worksUpToBpm}`;
+  const percent = (share: number) => `${Math.round(share * 100)} %`;
+  const beats = (quarters: number) => Number(quarters.toFixed(1));
+</script>
+
+<section class="border-base-300 bg-base-100 border-t" aria-label="Rings and shifts">
+  <div class="flex items-center gap-4 px-4 py-1 text-xs">
+    <button
+      class="hover:bg-base-200 flex cursor-pointer items-center gap-1 rounded px-1 py-0.5 font-semibold"
+      aria-expanded={shown}
+      onclick={toggle}
+      title="Fold or unfold (l)"
+    >
+      {#if shown}<ChevronDown size={14} aria-hidden="true" />{:else}<ChevronUp
+          size={14}
+          aria-hidden="true"
+        />{/if}
+      Rings and shifts
+    </button>
+    {#if shown}
+      <ul class="flex flex-wrap gap-x-4" data-testid="legato">
+        {#each plan.ringsReport.voices as voice (voice.voice)}
+          <li>
+            Voice {voice.voice}: <span class="font-medium">{percent(voice.legato)}</span>
+            sounds{voice.cutQuarters > 0 ? `, ${beats(voice.cutQuarters)} cut` : ''}{voice.overhangQuarters >
+            0
+              ? `, ${beats(voice.overhangQuarters)} over`
+              : ''}
+          </li>
+        {/each}
+      </ul>
+      <span class="ml-auto flex items-center gap-3 whitespace-nowrap" aria-hidden="true">
+        <svg width="26" height="8"
+          ><line x1="1" y1="4" x2="25" y2="4" stroke="currentColor" stroke-width="4.5" /></svg
+        >
+        <span class="-ml-2">sounds</span>
+        <svg width="26" height="8"
+          ><line
+            x1="1"
+            y1="4"
+            x2="25"
+            y2="4"
+            stroke="currentColor"
+            stroke-width="1.6"
+            stroke-dasharray="2 2.5"
+          /></svg
+        >
+        <span class="-ml-2">rings over</span>
+        <svg width="26" height="8"
+          ><rect x="1" y="1.2" width="24" height="5.6" fill="none" stroke="currentColor" /><line
+            x1="5"
+            y1="7"
+            x2="10"
+            y2="1"
+            stroke="currentColor"
+          /><line x1="14" y1="7" x2="19" y2="1" stroke="currentColor" /></svg
+        >
+        <span class="-ml-2">cut</span>
+      </span>
+    {/if}
+  </div>
+  {#if shown}
+    <div class="px-4 pb-2">
+      <div class="rounded-box mx-auto max-w-5xl px-3" style:background="var(--paper)">
+        <svg
+          viewBox="0 0 {page.width} {height}"
+          class="block w-full"
+          style:color="var(--paper-ink)"
+          role="group"
+          aria-label="The strings of this line"
+          data-testid="lanes"
+        >
+          <defs>
+            <pattern id="cut-hatch" width={0.8 * unit} height={0.8 * unit} patternUnits="userSpaceOnUse">
+              <path
+                d="M0 {0.8 * unit} L{0.8 * unit} 0"
+                stroke="currentColor"
+                stroke-width={0.12 * unit}
+                fill="none"
+              />
+            </pattern>
+            <pattern id="window-dots" width={0.7 * unit} height={0.7 * unit} patternUnits="userSpaceOnUse">
+              <circle cx={0.35 * unit} cy={0.35 * unit} r={0.11 * unit} fill="currentColor" />
+            </pattern>
+          </defs>
+          {#if box}
+            <rect
+              x={box.x - 0.35 * unit}
+              y="0"
+              width={box.width + 0.7 * unit}
+              {height}
+              rx={0.4 * unit}
+              fill="var(--selection)"
+              opacity="0.13"
+            />
+          {/if}
+          {#each lanes.shifts as lane (lane.id)}
+            <rect
+              x={lane.span.x1}
+              y={1.1 * unit}
+              width={lane.span.x2 - lane.span.x1}
+              height={height - 1.4 * unit}
+              fill="url(#window-dots)"
+              opacity="0.4"
+            />
+          {/each}
+          {#each lanes.hand as lane (lane.id)}
+            <line
+              x1={lane.span.x1}
+              x2={lane.span.x2}
+              y1={4 * unit}
+              y2={4 * unit}
+              stroke="currentColor"
+              stroke-width={0.22 * unit}
+            />
+            <text
+              x={lane.span.x1 + 0.2 * unit}
+              y={3.4 * unit}
+              font-size={2.1 * unit}
+              font-weight="600"
+              style:font-family="var(--font-serif)"
+              fill="currentColor">{roman(lane.position)}</text
+            >
+          {/each}
+          {#each lanes.shifts as lane (lane.id)}
+            {@const toRight = lane.span.x2 > page.width * 0.82}
+            <g
+              role="button"
+              tabindex="-1"
+              class="cursor-pointer"
+              aria-label={shiftTitle(lane.shift)}
+              data-shift={lane.shift.toUid}
+              onclick={() => select(lane.shift.toUid)}
+              onkeydown={(event) => event.key === 'Enter' && select(lane.shift.toUid)}
+            >
+              <title>{shiftTitle(lane.shift)}</title>
+              <rect
+                x={lane.span.x1}
+                y={1.1 * unit}
+                width={Math.max(lane.span.x2 - lane.span.x1, unit)}
+                height={3.6 * unit}
+                fill="transparent"
+              />
+              <path
+                d="M{lane.span.x1} {4.5 * unit} L{lane.span.x2} {4.5 * unit} m{-0.7 * unit} {-0.5 *
+                  unit} l{0.7 * unit} {0.5 * unit} l{-0.7 * unit} {0.5 * unit}"
+                stroke="currentColor"
+                stroke-width={0.2 * unit}
+                fill="none"
+              />
+              <text
+                x={toRight ? lane.span.x1 - 0.4 * unit : lane.span.x2 + 2.6 * unit}
+                text-anchor={toRight ? 'end' : 'start'}
+                y={2.9 * unit}
+                font-size={1.75 * unit}
+                font-weight={lane.shift.risk === 'free' ? 400 : 700}
+                style:font-family="var(--font-sans)"
+                fill="currentColor">{shiftWords(lane.shift)}</text
+              >
+            </g>
+          {/each}
+          {#each STRINGS as string, k (string)}
+            <line
+              x1={left}
+              x2={page.systems[system]?.right ?? page.width}
+              y1={yOf(string)}
+              y2={yOf(string)}
+              stroke="currentColor"
+              stroke-width={0.06 * unit}
+              opacity="0.45"
+            />
+            <text
+              x={left - 0.6 * unit}
+              y={yOf(string) + 0.62 * unit}
+              text-anchor="end"
+              font-size={1.7 * unit}
+              style:font-family="var(--font-sans)"
+              fill="currentColor">{names[k]?.replace(/\d$/, '')}</text
+            >
+          {/each}
+          {#each lanes.rings as lane (lane.id)}
+            {@const y = yOf(lane.string)}
+            <g data-ring={lane.ring.uid} data-end={lane.ring.end}>
+              <title>{RING_ENDS[lane.ring.end]}</title>
+              {#if lane.overhang}
+                <line
+                  x1={lane.overhang.x1}
+                  x2={lane.overhang.x2}
+                  y1={y}
+                  y2={y}
+                  stroke="currentColor"
+                  stroke-width={0.26 * unit}
+                  stroke-dasharray="{0.4 * unit} {0.55 * unit}"
+                  data-kind="overhang"
+                />
+              {/if}
+              {#if lane.sounding}
+                <line
+                  x1={lane.sounding.x1}
+                  x2={Math.max(lane.sounding.x2 - 0.25 * unit, lane.sounding.x1 + 0.3 * unit)}
+                  y1={y}
+                  y2={y}
+                  stroke="currentColor"
+                  stroke-width={(lane.ring.free ? 0.5 : 0.8) * unit}
+                  data-kind="sounding"
+                />
+              {/if}
+              {#if lane.cut}
+                <rect
+                  x={lane.cut.x1}
+                  y={y - 0.6 * unit}
+                  width={lane.cut.x2 - lane.cut.x1}
+                  height={1.2 * unit}
+                  fill="url(#cut-hatch)"
+                  stroke="currentColor"
+                  stroke-width={0.12 * unit}
+                  data-kind="cut"
+                />
+              {/if}
+              {#if lane.begins && lane.sounding}
+                <circle
+                  cx={lane.sounding.x1}
+                  cy={y}
+                  r={0.98 * unit}
+                  fill="var(--paper)"
+                  stroke="currentColor"
+                  stroke-width={0.14 * unit}
+                />
+                <text
+                  x={lane.sounding.x1}
+                  y={y + 0.6 * unit}
+                  text-anchor="middle"
+                  font-size={1.7 * unit}
+                  font-weight="600"
+                  style:font-family="var(--font-serif)"
+                  fill="currentColor">{lane.finger}</text
+                >
+              {/if}
+            </g>
+          {/each}
+        </svg>
+      </div>
+    </div>
+  {/if}
+</section>
