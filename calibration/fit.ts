@@ -32,6 +32,7 @@ const FARTHEST = 8;
 /** Set by decree, not by taste: the teacher's word and what nobody plays. */
 const FIXED = new Set<LeftTermId>([
   'cutMustRing',
+  'shiftTooFast',
   'slurBroken',
   'slideBroken',
   'printed',

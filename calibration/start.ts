@@ -17,6 +17,7 @@ export const START: BaseWeights = {
   smallBarre: 200,
   archedBarre: 120,
   shift: 10,
+  shiftTooFast: 100,
   squeeze: 0.6,
   shiftDistance: 1,
   shiftHaste: 60,

@@ -112,4 +112,18 @@ export const SHIFTS: readonly Passage[] = [
       { upper: '1/0*2 1/1-1*2 1/0*2 1/5-1*2 1/7-23*2 1/8-34*2', why: 'other fingers of the same position' },
     ],
   },
+  {
+    id: 'fast-on-the-open-string',
+    bpm: 160,
+    upper: '2/1-1 1/0 2/8-34 1/8-34 1/7-23 1/5-1',
+    why: 'fast: the only time to go is the open string',
+    or: [{ upper: '2/1-1 1/0 2/8-34 1/8-34 1/7-23 1/5-12', why: '2 for the last' }],
+  },
+  {
+    id: 'fast-in-one-position',
+    bpm: 168,
+    upper: '1/8-4 1/7-3 1/5-1 2/8-4 2/6-2 2/5-1 1/5-1 1/8-4',
+    why: 'fast: no time to leave the position',
+    or: [{ upper: '1/8-4 1/7-3 1/5-1 2/8-4 2/6-2 1/0 1/5-1 1/8-4', why: 'one open string' }],
+  },
 ];

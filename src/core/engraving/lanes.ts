@@ -97,7 +97,7 @@ export function timeScaleOf(page: EngravedPage, score: Score, system: number): T
 export function systemLanes(
   page: EngravedPage,
   score: Score,
-  plan: Pick<FingeringPlan, 'rings' | 'shifts' | 'notes'>,
+  plan: Pick<FingeringPlan, 'rings' | 'shifts' | 'positions' | 'notes'>,
   system: number,
 ): SystemLanes {
   const scale = timeScaleOf(page, score, system);
@@ -134,17 +134,15 @@ function ringLane(scale: TimeScale, ring: Ring, finger: number): readonly RingLa
   return lane.sounding || lane.cut || lane.overhang ? [lane] : [];
 }
 
-/** Where the hand stands: from one shift's arrival until it may leave for the next. */
-function handLanes(scale: TimeScale, plan: Pick<FingeringPlan, 'shifts' | 'notes'>): readonly HandLane[] {
-  const first = plan.notes.find((note) => note.finger !== null && note.finger > 0);
-  if (!first) return [];
-  const start = plan.shifts[0]?.fromPosition ?? Math.max(1, first.fret! - first.finger! + 1);
-  const stays = [
-    { position: start, from: 0 },
-    ...plan.shifts.map((shift) => ({ position: shift.toPosition, from: shift.arrivesTicks })),
-  ];
-  return stays.flatMap(({ position, from }, k) => {
-    const span = spanOf(scale, from, plan.shifts[k]?.leavesTicks ?? Infinity);
-    return span ? [{ id: `hand-${k}`, position, span }] : [];
+/** Where the hand stands: until it may leave for a shift, or stands elsewhere. */
+function handLanes(
+  scale: TimeScale,
+  { positions, shifts }: Pick<FingeringPlan, 'positions' | 'shifts'>,
+): readonly HandLane[] {
+  return positions.flatMap(({ position, fromTicks }, k) => {
+    const next = positions[k + 1]?.fromTicks ?? Infinity;
+    const leaves = shifts.find((shift) => shift.arrivesTicks === next)?.leavesTicks ?? next;
+    const span = spanOf(scale, fromTicks, Math.max(fromTicks + 1, leaves));
+    return span ? [{ id: `hand-${fromTicks}`, position, span }] : [];
   });
 }

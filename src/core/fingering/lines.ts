@@ -2,16 +2,20 @@
 import type { Measure } from '../score/model';
 import { type Strike, STEP_SEMITONES } from './problem';
 
-/** Tells each strike of a melody, or of a bass with a voice of its own, the one before it there. */
+/**
+ * Tells each strike of a line the one before it there: the melody in its voice, and the notes of every voice without
+ * a melody as far as they come one at a time.
+ */
 export function joinLines(strikes: readonly Strike[]): Strike[] {
-  const last = new Map<string, number>();
+  const last = new Map<string, Strike>();
   const sung = new Set(strikes.filter(({ role }) => role === 'melody').map(({ voice }) => voice));
-  const isLine = ({ role, voice }: Strike) => role === 'melody' || (role === 'bass' && !sung.has(voice));
+  const isLine = ({ role, voice }: Strike) => role === 'melody' || !sung.has(voice);
   return strikes.map((strike) => {
     if (!isLine(strike)) return strike;
-    const lineFrom = last.get(strike.voice) ?? null;
-    last.set(strike.voice, strike.index);
-    return { ...strike, lineFrom };
+    const before = last.get(strike.voice);
+    if (before?.onsetTicks === strike.onsetTicks) return strike;
+    last.set(strike.voice, strike);
+    return { ...strike, lineFrom: before?.index ?? null };
   });
 }
 

@@ -30,6 +30,12 @@ export interface PlannedBarre {
   readonly toUid: string;
 }
 
+/** A position as a guitarist names it, and when the hand is there. */
+export interface HandStay {
+  readonly position: number;
+  readonly fromTicks: number;
+}
+
 export type ShiftRisk = 'free' | 'tight' | 'tooFast';
 
 export interface PlannedShift {
@@ -84,6 +90,8 @@ export interface FingeringPlan {
   readonly notes: readonly PlannedNote[];
   readonly barres: readonly PlannedBarre[];
   readonly shifts: readonly PlannedShift[];
+  /** Where the hand stands, from when on. */
+  readonly positions: readonly HandStay[];
   readonly rings: readonly Ring[];
   readonly ringsReport: RingsReport;
   readonly findings: readonly Finding[];

@@ -18,7 +18,7 @@ import { type RightPlan, RightPlanner } from './right/planRight';
 import { remediesForCut, remediesForInk, remediesForMoment } from './remedies';
 import { ringsReport } from './rings/report';
 import { type Ring, ringsOf } from './rings/ring';
-import { shiftsOf } from './shifts';
+import { handStays, shiftsOf } from './shifts';
 
 /** Reasons worth showing beside a choice, and for how many of them they are worked out. */
 const REASONS_SHOWN = 2;
@@ -78,6 +78,7 @@ export class Planner {
       notes,
       barres: barreSpans(this.problem, left.states),
       shifts,
+      positions: handStays(this.problem, left.states),
       rings,
       ringsReport: ringsReport(rings, this.problem.ticksPerQuarter),
       findings: findingsOf(this.problem, this.score, left, right, notes, shifts, rings),

@@ -30,7 +30,7 @@ export interface Strike {
   readonly slidFrom: number | null;
   /** A trill, mordent or turn is played on it. */
   readonly ornamented: boolean;
-  /** The strike before it in the same melody, or in the same bass line. */
+  /** The strike before it in the same line. */
   readonly lineFrom: number | null;
   /** The teacher's word that it lasts for its written value. */
   readonly mustRing: boolean;

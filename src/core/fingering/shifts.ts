@@ -2,7 +2,7 @@
 import type { HandState } from './left/handState';
 import { positionOf } from './left/handState';
 import { measureShift } from './left/shift';
-import type { PlannedShift, ShiftRisk } from './plan';
+import type { HandStay, PlannedShift, ShiftRisk } from './plan';
 import type { FingeringProblem, Moment } from './problem';
 
 const FREE_SHARE = 0.6;
@@ -42,6 +42,22 @@ export function shiftsOf(problem: FingeringProblem, states: readonly HandState[]
     position = toPosition ?? position;
   });
   return shifts;
+}
+
+/**
+ * Where the hand stands. It stays where it is as long as the fingers that are down could be those of that position,
+ * stretched or squeezed though they may be.
+ */
+export function handStays(problem: FingeringProblem, states: readonly HandState[]): readonly HandStay[] {
+  const stays: HandStay[] = [];
+  states.forEach(({ range, placements }, k) => {
+    const position = positionOf(placements);
+    const last = stays.at(-1);
+    if (!range || position === null || (last && last.position >= range.low && last.position <= range.high))
+      return;
+    if (last?.position !== position) stays.push({ position, fromTicks: problem.moments[k]!.tick });
+  });
+  return stays;
 }
 
 /** Quarters per minute just before a moment. */

@@ -158,6 +158,7 @@ export const REASONS: Readonly<Record<LeftTermId, string>> = {
   shift: 'shifting',
   shiftDistance: 'way along the neck',
   shiftHaste: 'hurried shift',
+  shiftTooFast: 'shift that cannot be done in time',
   squeeze: 'opening and closing of the hand',
   jump: 'shift that nothing carries',
   squeak: 'slide on a wound string',

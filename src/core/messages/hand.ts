@@ -17,6 +17,8 @@ const noteName = (role: Role, midi: number) => `the ${ROLES[role]} ${midiName(mi
 const beats = (quarters: number) => `${Number(quarters.toFixed(2))} ${quarters === 1 ? 'beat' : 'beats'}`;
 const points = (tenths: number) => (Math.abs(tenths) / 10).toFixed(1);
 
+const untilText = ({ bar, beat }: ReturnType<PlaceOf>) => (beat === '1' ? `bar ${bar}` : `beat ${beat}`);
+
 type ReasonTexts = {
   readonly [C in ChoiceReason['code']]: (
     reason: Extract<ChoiceReason, { readonly code: C }>,
@@ -28,7 +30,7 @@ type ReasonTexts = {
 /** Each says what goes against a choice. */
 export const CHOICE_REASONS: ReasonTexts = {
   fingerHolds: (r, place) =>
-    `${r.finger} holds ${noteName(r.role, r.midi)} until beat ${place(r.untilTicks).beat}`,
+    `${r.finger} holds ${noteName(r.role, r.midi)} until ${untilText(place(r.untilTicks))}`,
   shift: (r, _place, bpm) =>
     `a ${Math.round(r.distanceMm)} mm shift to ${roman(r.toPosition)} in ${Math.round(r.windowMs)} ms at ♩=${Math.round(bpm)}, about ${Math.round(r.neededMs)} needed`,
   cut: (r) => `lets ${noteName(r.role, r.midi)} go ${beats(r.quarters)} early`,

@@ -71,6 +71,7 @@ const GROUPS: Readonly<Partial<Record<LeftTermId, 'shift' | 'cut' | 'stretch' | 
   shift: 'shift',
   shiftDistance: 'shift',
   shiftHaste: 'shift',
+  shiftTooFast: 'shift',
   jump: 'shift',
   cutMelody: 'cut',
   cutBass: 'cut',

@@ -44,10 +44,16 @@ export function shiftCost(
   return bill.sum;
 }
 
+/** By the time that is needed over the time there is. */
+export function chargeHaste(share: number, bill: Bill): void {
+  bill.charge('shiftHaste', share);
+  bill.charge('shiftTooFast', share);
+}
+
 function chargeShift(shift: ShiftMeasure, bill: Bill): void {
   bill.charge('shift', 1);
   bill.charge('shiftDistance', shift.distanceMm * CARRIER_SHARE[shift.carrier]);
-  bill.charge('shiftHaste', shift.neededMs / Math.max(1, shift.windowMs));
+  chargeHaste(shift.neededMs / Math.max(1, shift.windowMs), bill);
   if (shift.carrier === 'none') bill.charge('jump', 1);
   if (shift.squeaks) bill.charge('squeak', 1);
 }
@@ -71,7 +77,7 @@ export function leastShiftCost(
   }
   bill.charge('shift', 1);
   bill.charge('shiftDistance', distanceMm * Math.min(...Object.values(CARRIER_SHARE)));
-  bill.charge('shiftHaste', movementMs(distanceMm, problem.hand) / LONGEST_WINDOW_MS);
+  chargeHaste(movementMs(distanceMm, problem.hand) / LONGEST_WINDOW_MS, bill);
   return bill.sum;
 }
 

@@ -109,7 +109,7 @@
             <span
               >{roman(shift.fromPosition)} → {roman(shift.toPosition)}, {shift.distanceMm} mm
               <span class="block text-xs opacity-80"
-                >{shift.windowMs} ms there, {shift.neededMs} needed; up to ♩ = {shift.worksUpToBpm}</span
+                >{shift.windowMs} ms there, {shift.neededMs} needed; up to ♩&nbsp;=&nbsp;{shift.worksUpToBpm}</span
               ></span
             >
             <span class={shift.risk === 'free' ? '' : 'font-semibold'}>{WORDS[shift.risk]}</span>

@@ -1,10 +1,9 @@
 /** What the hand's way costs for one window of time, by the ranges before and after. See `shiftCost` in shift.ts. */
 import { movementMs } from '../../../instrument/handProfile';
-import { urgency } from '../../costTerm';
 import { handWayFrets, handWayMm } from '../handWay';
 import type { HandRange } from '../handState';
-import { priceOf } from '../ledger';
-import { leastShiftCost } from '../shift';
+import { Bill } from '../ledger';
+import { chargeHaste, leastShiftCost } from '../shift';
 import { CARRIER_SHARE, SQUEEZE_FRETS } from '../terms';
 import type { Geometry } from './handTables';
 
@@ -45,7 +44,10 @@ export class ShiftTable {
     }
     const mm = handWayMm(from, to, fretboard);
     const share = movementMs(mm, hand) / Math.max(1, this.windowMs);
-    const always = priceOf(weights, 'shift', 1) + Math.round(weights.shiftHaste * urgency(share));
+    const bill = new Bill(weights, undefined);
+    bill.charge('shift', 1);
+    chargeHaste(share, bill);
+    const always = bill.sum;
     const carried = (part: number) => always + Math.round(weights.shiftDistance * (mm * part));
     SHARES.forEach((part, carrier) => (this.costs[4 * cell + carrier] = carried(part)));
     this.least[cell] = carried(LEAST_SHARE);

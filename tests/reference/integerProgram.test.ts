@@ -1,0 +1,126 @@
+/**
+ * The planner against HiGHS (a general-purpose solver of integer programs) on seeded random pieces with held voices,
+ * ink and barres: the same least cost, or the same word that nothing can be played. A greedy planner, which takes the
+ * cheapest state of each moment, must get most of them wrong, or they would prove little.
+ */
+import highsLoader from 'highs';
+import { describe, expect, it } from 'vitest';
+import { entryCost } from '../../src/core/fingering/left/barreCost';
+import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
+import { stateCost } from '../../src/core/fingering/left/stateCost';
+import { LEFT_TERM_IDS } from '../../src/core/fingering/left/terms';
+import { follows, transitionCost } from '../../src/core/fingering/left/transition';
+import type { LeftWeights } from '../../src/core/fingering/left/weights';
+import type { Ink } from '../../src/core/fingering/ink';
+import type { FingeringProblem } from '../../src/core/fingering/problem';
+import { integerProgram, PRICED_TERMS } from '../helpers/integerProgram';
+import { barXml, problemFrom, randomFrom, randomNotes } from '../helpers/music';
+
+const highs = await highsLoader();
+
+interface Instance {
+  readonly problem: FingeringProblem;
+  readonly ink: Ink;
+  readonly barres: boolean;
+}
+
+/** Shapes under a barre are priced by more than two places: there these terms rest. */
+const NOT_UNDER_BARRES = new Set(['stretch', 'extension', 'contraction', 'order', 'hop', 'hopHaste']);
+
+function instance(seed: number): Instance {
+  const barres = seed % 3 === 0;
+  const random = randomFrom(seed + 5000);
+  const bare = problemFrom(barXml(randomNotes(seed, 4 + (seed % 2)), 60 + (seed % 6) * 20));
+  const priced = (id: string) =>
+    (PRICED_TERMS as readonly string[]).includes(id) && !(barres && NOT_UNDER_BARRES.has(id));
+  const weights = Object.fromEntries(
+    LEFT_TERM_IDS.map((id) => [id, priced(id) ? bare.weights[id] : 0]),
+  ) as LeftWeights;
+  const hand = {
+    ...bare.hand,
+    highestFret: 8,
+    barreStringsAtMost: barres ? 4 : 1,
+    smallBarreStringsAtMost: 1,
+  };
+  const problem = { ...bare, hand, weights };
+  const ink: Ink = new Map(
+    problem.strikes
+      .filter(() => random() < 0.15)
+      .map(({ uids }) => [uids[0]!, { finger: 1 + Math.floor(random() * 4), string: null, pluck: null }]),
+  );
+  return { problem, ink, barres };
+}
+
+/** Each moment by itself, the cheapest way on from where the hand is. */
+function greedyCost({ problem, ink }: Instance): number {
+  const { layers } = new LeftPlanner(problem);
+  let state = null as (typeof layers)[number]['states'][number] | null;
+  let total = 0;
+  for (const moment of problem.moments) {
+    const fits = layers[moment.index]!.states.filter(
+      (to) =>
+        (!state || follows(problem, state, to, moment)) &&
+        moment.struck.every((strike) => {
+          const finger = problem.strikes[strike]!.uids.map((uid) => ink.get(uid)?.finger).find(
+            (one) => one != null,
+          );
+          return finger === undefined || to.placements[to.strikes.indexOf(strike)]?.finger === finger;
+        }),
+    );
+    const priced = fits.map((to) => ({
+      to,
+      cost:
+        stateCost(problem, moment, to) +
+        (state
+          ? transitionCost(problem, problem.moments[moment.index - 1]!, state, moment, to)
+          : entryCost(problem, to)),
+    }));
+    const best = priced.sort((a, b) => a.cost - b.cost)[0];
+    if (!best) return Infinity;
+    total += best.cost;
+    state = best.to;
+  }
+  return total;
+}
+
+const COUNT = 320;
+const BATCHES = 8;
+
+describe('the optimum of the left hand against an integer program (HiGHS)', () => {
+  let solved = 0;
+  let impossible = 0;
+  let greedyWrong = 0;
+  let withBarre = 0;
+  let inked = 0;
+
+  it.each(Array.from({ length: BATCHES }, (_, batch) => batch))('batch %i', (batch) => {
+    for (let seed = batch; seed < COUNT; seed += BATCHES) {
+      const one = instance(seed);
+      const plan = new LeftPlanner(one.problem).plan(one.ink);
+      const answer = highs.solve(integerProgram(one.problem, one.ink, one.barres), {
+        mip_rel_gap: 0,
+        mip_abs_gap: 0,
+      });
+      expect(['Optimal', 'Infeasible'], `seed ${seed}: ${answer.Status}`).toContain(answer.Status);
+      if (answer.Status === 'Infeasible') {
+        expect(plan.conflicts.length, `seed ${seed} cannot be played`).toBeGreaterThan(0);
+        impossible++;
+        continue;
+      }
+      expect(plan.conflicts, `seed ${seed}`).toEqual([]);
+      expect(plan.cost, `seed ${seed}`).toBe(Math.round(answer.ObjectiveValue));
+      solved++;
+      if (one.ink.size > 0) inked++;
+      if (plan.states.some((state) => state.barre)) withBarre++;
+      if (greedyCost(one) > plan.cost) greedyWrong++;
+    }
+  });
+
+  it('saw held voices, ink, barres and impossible music, and most of it is beyond a greedy planner', () => {
+    expect(solved).toBeGreaterThan(250);
+    expect(solved + impossible).toBe(COUNT);
+    expect(inked).toBeGreaterThan(100);
+    expect(withBarre).toBeGreaterThan(10);
+    expect(greedyWrong).toBeGreaterThan(solved / 2);
+  });
+});
