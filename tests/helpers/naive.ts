@@ -21,10 +21,9 @@ export function naiveConfigurations(problem: FingeringProblem, moment: Moment): 
   const sounding = [...moment.held, ...moment.struck];
   const states: HandState[] = [];
   const choose = (k: number, strikes: number[], places: Placement[]) => {
-    if (k === sounding.length) {
-      if (playable(places, problem.fretboard, problem.hand)) states.push(handState(strikes, places, null));
-      return;
-    }
+    // What no hand can do does not become possible with one note more.
+    if (!playable(places, problem.fretboard, problem.hand)) return;
+    if (k === sounding.length) return void states.push(handState(strikes, places, null));
     const strike = sounding[k]!;
     if (moment.held.includes(strike)) choose(k + 1, strikes, places);
     for (const place of placementsOf(problem, problem.strikes[strike]!)) {

@@ -1,16 +1,11 @@
 /**
- * The naive dual check on every demo piece: all states and all pairs of states are enumerated by plain products;
+ * The naive dual check on every demo piece and every calibration passage: all states and all pairs of states are enumerated by plain products;
  * the planner's costs to the end must never be beaten by a step, and must add up to the plan's cost.
  */
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { type HandState, handState } from '../../src/core/fingering/left/handState';
 import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
-import { stateCost } from '../../src/core/fingering/left/stateCost';
-import { entryCost } from '../../src/core/fingering/left/barreCost';
-import { memoryAfter } from '../../src/core/fingering/left/memory';
-import { follows, transitionCost } from '../../src/core/fingering/left/transition';
-import { costToEnd, solveLattice, UNREACHABLE } from '../../src/core/fingering/lattice';
+import { costToEnd, solveLattice } from '../../src/core/fingering/lattice';
 import { problemOf } from '../../src/core/fingering/problem';
 import { strokeLayers } from '../../src/core/fingering/right/planRight';
 import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
@@ -18,17 +13,14 @@ import { sharingFor, stateAfter, type StrokeState } from '../../src/core/fingeri
 import { strokeGroupsOf } from '../../src/core/fingering/right/strokes';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
+import { PASSAGES } from '../../calibration/passages/all';
+import { taskOf } from '../../calibration/passage';
 import { scoreOrThrow } from '../helpers/music';
-import { naiveConfigurations, naiveSharings } from '../helpers/naive';
+import { dualCheck } from '../helpers/dualCheck';
+import { naiveSharings } from '../helpers/naive';
 
 const folder = new URL('../../demo/', import.meta.url);
 const pieces = readdirSync(folder).filter((name) => name.endsWith('.musicxml'));
-
-const stateKey = (state: HandState) =>
-  `${state.strikes
-    .map((strike, k) => `${strike}:${state.codes[k]}`)
-    .sort()
-    .join(' ')}|${JSON.stringify(state.memory)}`;
 
 const strokeKey = ({ letters, fingers, thumb }: StrokeState) => JSON.stringify([letters, fingers, thumb]);
 
@@ -41,50 +33,7 @@ describe.each(pieces)('%s', (name) => {
   const planner = new LeftPlanner(problem);
 
   it('left hand: no step beats the costs to the end, and the start has the cost of the plan', () => {
-    const layers = planner.layers;
-    const solution = solveLattice(
-      layers,
-      layers.map(() => null),
-    )!;
-    const toEnd = layers.map(
-      (layer, k) => new Map(layer.states.map((state, s) => [stateKey(state), costToEnd(solution, k, s)])),
-    );
-    // Every state that a hand could be in, with the memory that the state before it leaves.
-    let before: HandState[] = naiveConfigurations(problem, problem.moments[0]!).map((one) =>
-      handState(one.strikes, one.placements, null),
-    );
-    const starts = before.map(
-      (state) =>
-        stateCost(problem, problem.moments[0]!, state) +
-        entryCost(problem, state) +
-        toEnd[0]!.get(stateKey(state))!,
-    );
-    expect(Math.min(...starts)).toBe(planner.plan(new Map()).cost);
-
-    for (let k = 1; k < problem.moments.length; k++) {
-      const [moment, next] = [problem.moments[k - 1]!, problem.moments[k]!];
-      const reached = new Map<string, HandState>();
-      for (const bare of naiveConfigurations(problem, next)) {
-        for (const from of before) {
-          const memory = bare.range ? null : memoryAfter(problem, from, next);
-          const to = memory ? handState(bare.strikes, bare.placements, memory) : bare;
-          if (!follows(problem, from, to, next)) continue;
-          const key = stateKey(to);
-          const rest = toEnd[k]!.get(key);
-          if (rest === undefined || rest >= UNREACHABLE)
-            throw new Error(`moment ${k}: the planner lacks ${key}`);
-          const step = transitionCost(problem, moment, from, next, to) + stateCost(problem, next, to);
-          if (toEnd[k - 1]!.get(stateKey(from))! > step + rest)
-            throw new Error(`moment ${k}: ${key} is cheaper than known`);
-          reached.set(key, to);
-        }
-      }
-      // A state may stand there that no way leads to; what can be reached is the same.
-      const reachable = solution.forward.cost[k]!.filter((cost) => cost < UNREACHABLE);
-      expect(reached.size).toBe(reachable.length);
-      before = [...reached.values()];
-    }
-    expect([...toEnd.at(-1)!.values()].every((cost) => cost === 0)).toBe(true);
+    dualCheck(planner);
   });
 
   it('right hand: the same', () => {
@@ -123,5 +72,11 @@ describe.each(pieces)('%s', (name) => {
       expect(reached.size).toBe(layers[k]!.states.length);
       before = [...reached.values()];
     }
+  });
+});
+
+describe.each(Object.keys(PASSAGES))('calibration passages: %s', (category) => {
+  it.each(PASSAGES[category]!.map((passage) => [passage.id, passage] as const))('%s', (_id, passage) => {
+    dualCheck(new LeftPlanner(taskOf(passage).problem));
   });
 });

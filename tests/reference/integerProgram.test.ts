@@ -18,6 +18,8 @@ import { barXml, problemFrom, randomFrom, randomNotes } from '../helpers/music';
 
 const highs = await highsLoader();
 
+const HIGHEST = 68;
+
 interface Instance {
   readonly problem: FingeringProblem;
   readonly ink: Ink;
@@ -30,15 +32,29 @@ const NOT_UNDER_BARRES = new Set(['stretch', 'extension', 'contraction', 'order'
 function instance(seed: number): Instance {
   const barres = seed % 3 === 0;
   const random = randomFrom(seed + 5000);
-  const bare = problemFrom(barXml(randomNotes(seed, 4 + (seed % 2)), 60 + (seed % 6) * 20));
+  // Within four frets and short: the program grows fast, the rules stay the same.
+  const line = randomNotes(seed, seed % 4 === 3 ? 4 : 3).map((note) => ({
+    ...note,
+    midi: Math.min(note.midi, HIGHEST),
+  }));
+  const bass = line.find((note) => note.voice === 2)!;
+  // A third note beside the bass gives a barre something to do.
+  const inner = { ...bass, midi: bass.midi + 10 + (seed % 4) };
+  const notes = barres ? [...line, inner] : line;
+  const bare = problemFrom(barXml(notes, 60 + (seed % 6) * 20));
   const priced = (id: string) =>
     (PRICED_TERMS as readonly string[]).includes(id) && !(barres && NOT_UNDER_BARRES.has(id));
-  const weights = Object.fromEntries(
-    LEFT_TERM_IDS.map((id) => [id, priced(id) ? bare.weights[id] : 0]),
-  ) as LeftWeights;
+  // A cheap barre and dear fingers, so that barres are worth laying in music of two voices.
+  const cheapBarres: Partial<LeftWeights> = barres ? { barre: 4, barreHold: 1, grip: 45 } : {};
+  const weights = {
+    ...(Object.fromEntries(
+      LEFT_TERM_IDS.map((id) => [id, priced(id) ? bare.weights[id] : 0]),
+    ) as LeftWeights),
+    ...cheapBarres,
+  };
   const hand = {
     ...bare.hand,
-    highestFret: 8,
+    highestFret: 4,
     barreStringsAtMost: barres ? 4 : 1,
     smallBarreStringsAtMost: 1,
   };

@@ -6,7 +6,7 @@ import { type Ink, NO_INK } from './ink';
 import { pickAlternatives } from './alternatives';
 import { effortByBar, leftEffortByMoment } from './effort';
 import { reasonsBetween, termTotals } from './left/explain';
-import { reasonsAgainst } from './left/reasons';
+import { holdsOther, reasonsAgainst } from './left/reasons';
 import { type HandAction, handScript } from './left/script/handScript';
 import type { HandState } from './left/handState';
 import { type LeftPlan, LeftPlanner } from './left/planLeft';
@@ -116,7 +116,10 @@ export class Planner {
     const bestStates = first?.states() ?? [];
     const best = first ? termTotals(problem, bestStates) : new Map();
     // What speaks for the best choice is what speaks against the nearest other finger on its string.
-    const rival = others.find(({ place }) => place.string === first!.place.string) ?? others[0];
+    const onItsString = candidates.slice(1).filter(({ place }) => place.string === first?.place.string);
+    const isHeld = ({ place }: (typeof candidates)[number]) =>
+      holdsOther(problem, bestStates, k, place.finger);
+    const rival = onItsString.find(isHeld) ?? onItsString[0] ?? others[0];
     return candidates.map(({ place, extraCost, states }, rank) => {
       if (rank >= count) return { ...place, extraCost, reasons: [], words: [] };
       if (rank === 0) {

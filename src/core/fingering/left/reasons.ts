@@ -124,6 +124,14 @@ export function reasonsAgainst(
   return [...(held ? [held] : []), ...words].slice(0, MOST_REASONS);
 }
 
+/** Whether the finger holds another note over from before in that moment of the plan. */
+export const holdsOther = (
+  problem: FingeringProblem,
+  states: readonly HandState[],
+  momentIndex: number,
+  finger: number,
+): boolean => fingerHolds(problem, states, momentIndex, finger) !== null;
+
 function fingerHolds(
   problem: FingeringProblem,
   best: readonly HandState[],

@@ -1,0 +1,66 @@
+/**
+ * The naive dual check of a left-hand plan: all states are enumerated by plain products, all pairs of them priced by
+ * the rules; the planner's costs to the end are never beaten by a step, and its plan costs what the best start says.
+ */
+import { expect } from 'vitest';
+import { entryCost } from '../../src/core/fingering/left/barreCost';
+import { type HandState, handState } from '../../src/core/fingering/left/handState';
+import { memoryAfter } from '../../src/core/fingering/left/memory';
+import type { LeftPlanner } from '../../src/core/fingering/left/planLeft';
+import { stateCost } from '../../src/core/fingering/left/stateCost';
+import { follows, transitionCost } from '../../src/core/fingering/left/transition';
+import { costToEnd, solveLattice, UNREACHABLE } from '../../src/core/fingering/lattice';
+import { naiveConfigurations } from './naive';
+
+const stateKey = (state: HandState) =>
+  `${state.strikes
+    .map((strike, k) => `${strike}:${state.codes[k]}`)
+    .sort()
+    .join(' ')}|${JSON.stringify(state.memory)}`;
+
+export function dualCheck(planner: LeftPlanner): void {
+  const { problem, layers } = planner;
+  const solution = solveLattice(
+    layers,
+    layers.map(() => null),
+  )!;
+  const toEnd = layers.map(
+    (layer, k) => new Map(layer.states.map((state, s) => [stateKey(state), costToEnd(solution, k, s)])),
+  );
+  // Every state that a hand could be in, with the memory that the state before it leaves.
+  let before: HandState[] = naiveConfigurations(problem, problem.moments[0]!).map((one) =>
+    handState(one.strikes, one.placements, null),
+  );
+  const starts = before.map(
+    (state) =>
+      stateCost(problem, problem.moments[0]!, state) +
+      entryCost(problem, state) +
+      toEnd[0]!.get(stateKey(state))!,
+  );
+  expect(Math.min(...starts)).toBe(planner.plan(new Map()).cost);
+
+  for (let k = 1; k < problem.moments.length; k++) {
+    const [moment, next] = [problem.moments[k - 1]!, problem.moments[k]!];
+    const reached = new Map<string, HandState>();
+    for (const bare of naiveConfigurations(problem, next)) {
+      for (const from of before) {
+        const memory = bare.range ? null : memoryAfter(problem, from, next);
+        const to = memory ? handState(bare.strikes, bare.placements, memory) : bare;
+        if (!follows(problem, from, to, next)) continue;
+        const key = stateKey(to);
+        const rest = toEnd[k]!.get(key);
+        if (rest === undefined || rest >= UNREACHABLE)
+          throw new Error(`moment ${k}: the planner lacks ${key}`);
+        const step = transitionCost(problem, moment, from, next, to) + stateCost(problem, next, to);
+        if (toEnd[k - 1]!.get(stateKey(from))! > step + rest)
+          throw new Error(`moment ${k}: ${key} is cheaper than known`);
+        reached.set(key, to);
+      }
+    }
+    // A state may stand there that no way leads to; what can be reached is the same.
+    const reachable = solution.forward.cost[k]!.filter((cost) => cost < UNREACHABLE);
+    expect(reached.size).toBe(reachable.length);
+    before = [...reached.values()];
+  }
+  expect([...toEnd.at(-1)!.values()].every((cost) => cost === 0)).toBe(true);
+}
