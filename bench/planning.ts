@@ -1,23 +1,32 @@
-/** Plans of the demo and of generated music. Cold: a process that has planned another piece. */
+/**
+ * Plans of the demo and of generated études. The left hand is measured alone, with all prices (both directions of
+ * the recursion). Cold: the median of three fresh processes that have planned nothing before; warm: the best of five
+ * in this one.
+ */
+import { spawnSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import type { Ink } from '../src/core/fingering/ink';
 import { LeftPlanner } from '../src/core/fingering/left/planLeft';
 import { stateCost } from '../src/core/fingering/left/stateCost';
 import { follows, transitionCost } from '../src/core/fingering/left/transition';
 import { Planner } from '../src/core/fingering/planner';
-import { CONCERT_FRETBOARD } from '../src/core/instrument/fretboard';
-import { ADULT_MEDIUM } from '../src/core/instrument/hands';
+import { DEFAULT_PLAYER } from '../src/core/instrument/hands';
 import { DEMO_FOLDER } from '../scripts/run/paths';
-import { scoreOrThrow } from '../tests/helpers/music';
-import { note, timed } from './figures';
-import { twoVoices } from './music';
+import { problemFrom, scoreOrThrow } from '../tests/helpers/music';
+import { note, percentile, timed } from './figures';
+import { chordal, longHeld, tremolo, twoVoices } from './music';
 
-const plannerOf = (xml: string) => new Planner(scoreOrThrow(xml), CONCERT_FRETBOARD, ADULT_MEDIUM);
+const { hand, fretboard } = DEFAULT_PLAYER;
+const plannerOf = (xml: string) => new Planner(scoreOrThrow(xml), fretboard, hand);
 const demo = readdirSync(DEMO_FOLDER).map((name) => ({
   name,
   xml: readFileSync(join(DEMO_FOLDER, name), 'utf8'),
 }));
+
+export const ETUDES = { 'two voices': twoVoices, chordal, tremolo, 'long held': longHeld } as const;
+export type EtudeName = keyof typeof ETUDES;
 
 /** Forward over all pairs of states, nothing shared, nothing kept. */
 function naiveViterbi(planner: LeftPlanner): number {
@@ -42,58 +51,96 @@ function naiveViterbi(planner: LeftPlanner): number {
   return Math.min(...costs);
 }
 
-export function coldPlans() {
-  plannerOf(twoVoices(16, 99)).plan(new Map());
-  for (const { name, xml } of demo) {
-    const [planner, buildMs] = timed(() => plannerOf(xml));
-    const [, planMs] = timed(() => planner.plan(new Map()));
-    note('planning', `cold plan, both hands: ${name}`, buildMs + planMs, 'ms');
+/** The left hand with all prices; also run by `coldPlan.ts` in a process of its own. */
+export function leftPlanMs(name: EtudeName, bars: number): number {
+  const problem = problemFrom(ETUDES[name](bars));
+  return timed(() => new LeftPlanner(problem).plan(new Map()))[1];
+}
+
+function coldMs(name: EtudeName, bars: number): number {
+  const script = fileURLToPath(new URL('./coldPlan.ts', import.meta.url));
+  const tsx = fileURLToPath(new URL('../node_modules/.bin/tsx', import.meta.url));
+  const runs = [1, 2, 3].map(() => {
+    const { stdout } = spawnSync(tsx, [script, name, String(bars)], { encoding: 'utf8' });
+    return Number(stdout.trim());
+  });
+  return percentile(runs, 0.5);
+}
+
+export function etudes() {
+  for (const name of Object.keys(ETUDES) as EtudeName[]) {
+    let perBarAt64 = 0;
+    for (const bars of [8, 64, 512]) {
+      const problem = problemFrom(ETUDES[name](bars));
+      const before = process.memoryUsage();
+      const runs = Array.from({ length: bars === 512 ? 2 : 5 }, () =>
+        timed(() => {
+          const made = new LeftPlanner(problem);
+          const plan = made.plan(new Map());
+          return { made, gap: plan.cost - plan.lowerBound };
+        }),
+      );
+      const warmMs = Math.min(...runs.map(([, ms]) => ms));
+      const { made, gap } = runs.at(-1)![0];
+      const after = process.memoryUsage();
+      const counts = made.stateCounts;
+      const label = `${name}, ${bars} bars`;
+      note('planning', `${label}: left hand with all prices, warm`, warmMs, 'ms');
+      if (bars === 64) {
+        note('planning', `${label}: the same in a fresh process`, coldMs(name, bars), 'ms');
+        perBarAt64 = warmMs / bars;
+      }
+      note(
+        'planning',
+        `${label}: states a moment`,
+        counts.reduce((sum, one) => sum + one, 0) / counts.length,
+        'states',
+      );
+      note('planning', `${label}: most states`, Math.max(...counts), 'states');
+      note(
+        'planning',
+        `${label}: memory taken`,
+        (after.heapUsed + after.arrayBuffers - before.heapUsed - before.arrayBuffers) / runs.length / 1e6,
+        'MB',
+      );
+      note('planning', `${label}: cost above the lower bound`, gap, 'tenths');
+      if (bars === 512)
+        note('planning', `${label}: a bar ÷ a bar of 64`, warmMs / bars / perBarAt64, 'ratio');
+      if (bars === 64 && name === 'two voices') {
+        const [, naiveMs] = timed(() => naiveViterbi(made));
+        note('planning', `${label}: warm ÷ naive Viterbi, forward only`, warmMs / naiveMs, 'ratio');
+      }
+    }
   }
 }
 
-export function slope() {
-  for (const bars of [8, 64, 512]) {
-    const xml = twoVoices(bars);
-    const [planner, ms] = timed(() => {
-      const made = plannerOf(xml);
-      made.plan(new Map());
-      return made;
-    });
-    const left = new LeftPlanner(planner.problem);
-    const [, naiveMs] = timed(() => naiveViterbi(left));
-    const counts = left.stateCounts;
-    note('planning', `two voices, ${bars} bars: plan`, ms, 'ms');
-    note('planning', `two voices, ${bars} bars: plan per bar`, ms / bars, 'ms');
-    note(
-      'planning',
-      `two voices, ${bars} bars: plan ÷ naive Viterbi of the left hand`,
-      ms / naiveMs,
-      'ratio',
+export function bothHands() {
+  for (const { name, xml } of [...demo, { name: 'two voices, 64 bars', xml: twoVoices(64) }]) {
+    const score = scoreOrThrow(xml);
+    const times = Array.from(
+      { length: 3 },
+      () => timed(() => new Planner(score, fretboard, hand).plan(new Map()))[1],
     );
-    note(
-      'planning',
-      `two voices, ${bars} bars: states a moment`,
-      counts.reduce((sum, one) => sum + one, 0) / counts.length,
-      'states',
-    );
+    note('planning', `both hands, rings and findings, warm: ${name}`, Math.min(...times), 'ms');
   }
 }
 
+/** One note after the other gets another finger: the left hand alone, and everything. */
 export function replans() {
-  for (const { name, xml } of demo) {
+  const pieces = [...demo, { name: 'two voices, 64 bars', xml: twoVoices(64) }];
+  for (const { name, xml } of pieces) {
     const planner = plannerOf(xml);
     const plan = planner.plan(new Map());
-    const times = plan.notes.map((one) => {
-      const ink: Ink = new Map([[one.uid, { finger: one.finger === 2 ? 3 : 2, string: null, pluck: null }]]);
-      return timed(() => planner.plan(ink))[1];
-    });
-    times.sort((a, b) => a - b);
-    note('planning', `re-plan after one edit, median: ${name}`, times[Math.floor(times.length / 2)]!, 'ms');
-    note(
-      'planning',
-      `re-plan after one edit, 95th percentile: ${name}`,
-      times[Math.floor(times.length * 0.95)]!,
-      'ms',
+    const left = new LeftPlanner(planner.problem);
+    left.plan(new Map());
+    const inked = plan.notes.map(
+      (one): Ink => new Map([[one.uid, { finger: one.finger === 2 ? 3 : 2, string: null, pluck: null }]]),
     );
+    const leftTimes = inked.map((ink) => timed(() => left.plan(ink))[1]);
+    note('planning', `left hand after one edit, median: ${name}`, percentile(leftTimes, 0.5), 'ms');
+    note('planning', `left hand after one edit, 95th percentile: ${name}`, percentile(leftTimes, 0.95), 'ms');
+    const times = inked.map((ink) => timed(() => planner.plan(ink))[1]);
+    note('planning', `everything after one edit, median: ${name}`, percentile(times, 0.5), 'ms');
+    note('planning', `everything after one edit, 95th percentile: ${name}`, percentile(times, 0.95), 'ms');
   }
 }

@@ -2,12 +2,12 @@
 import { application } from './desk';
 import { writeResults } from './figures';
 import { alignments, imports } from './importing';
-import { coldPlans, replans, slope } from './planning';
+import { bothHands, etudes, replans } from './planning';
 
 const SECTIONS: Readonly<Record<string, () => void | Promise<void>>> = {
   planning: () => {
-    coldPlans();
-    slope();
+    etudes();
+    bothHands();
     replans();
   },
   importing: async () => {

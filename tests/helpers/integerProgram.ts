@@ -14,8 +14,6 @@ import { hopMs } from '../../src/core/fingering/left/hops';
 import { Bill, priceOf } from '../../src/core/fingering/left/ledger';
 import { placementsOf } from '../../src/core/fingering/left/placements';
 import {
-  BARRE_PREPARED_SHARE,
-  BARRE_SIZE,
   INDEX_OPENS,
   type LeftTermId,
   RELEASE_SHARE,
@@ -25,6 +23,8 @@ import type { Ink } from '../../src/core/fingering/ink';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem';
 import type { Placement } from '../../src/core/fingering/left/handState';
 import { movementMs, pairOf } from '../../src/core/instrument/handProfile';
+import { indexFinger } from './indexFinger';
+import { LinearProgram } from './linearProgram';
 
 /** Terms that the program prices. All others must weigh nothing. */
 export const PRICED_TERMS: readonly LeftTermId[] = [
@@ -55,7 +55,7 @@ export const PRICED_TERMS: readonly LeftTermId[] = [
   'fingerChanged',
 ];
 
-interface Column {
+export interface Column {
   readonly name: string;
   readonly strike: number;
   readonly place: Placement;
@@ -64,56 +64,9 @@ interface Column {
 const base = ({ fret, finger }: Placement) => fret - (finger - 1);
 const NOWHERE = 'n';
 
-class Model {
-  private readonly costs = new Map<string, number>();
-  readonly rows: string[] = [];
-  readonly binaries = new Set<string>();
-  private products = 0;
-
-  /** "+ 3 x - y", as the LP format wants it. */
-  row(terms: readonly (readonly [number, string])[], sense: '<=' | '>=' | '=', bound: number) {
-    if (terms.length === 0) return;
-    const sum = terms
-      .map(([factor, name]) => `${factor < 0 ? '-' : '+'} ${Math.abs(factor)} ${name}`)
-      .join(' ');
-    this.rows.push(`r${this.rows.length}: ${sum} ${sense} ${bound}`);
-  }
-
-  /** A note that lies nowhere. */
-  impossible() {
-    this.row([[1, 'zero']], '=', 0);
-    this.row([[1, 'zero']], '=', 1);
-  }
-
-  cost(amount: number, name: string) {
-    this.costs.set(name, (this.costs.get(name) ?? 0) + amount);
-  }
-
-  /** Costs `amount` (at least 0) when all columns are 1 and none of `unless` is. */
-  together(amount: number, columns: readonly string[], unless: readonly string[] = []) {
-    if (amount === 0) return;
-    const name = `u${this.products++}`;
-    this.cost(amount, name);
-    this.row(
-      [[1, name], ...columns.map((one) => [-1, one] as const), ...unless.map((one) => [1, one] as const)],
-      '>=',
-      1 - columns.length,
-    );
-  }
-
-  text(): string {
-    // The solver takes the last of several factors of one column, so they are added up first.
-    const objective = [...this.costs]
-      .filter(([, amount]) => amount !== 0)
-      .map(([name, amount]) => `${amount < 0 ? '-' : '+'} ${Math.abs(amount)} ${name}`);
-    if (objective.length === 0) objective.push('0 zero');
-    return `Minimize\n obj: ${objective.join(' ')}\nSubject To\n ${this.rows.join('\n ')}\nBinary\n ${[...this.binaries].join(' ')}\nEnd`;
-  }
-}
-
 /** The program in the LP format of the solver. */
 export function integerProgram(problem: FingeringProblem, ink: Ink, barres: boolean): string {
-  const model = new Model();
+  const model = new LinearProgram();
   const columns = problem.moments.map((moment) => columnsAt(problem, moment, ink));
   for (const at of columns) for (const { name } of at) model.binaries.add(name);
   problem.moments.forEach((moment, k) => {
@@ -147,13 +100,14 @@ function columnsAt(problem: FingeringProblem, moment: Moment, ink: Ink): readonl
   });
 }
 
-const under = (columns: readonly Column[], finger: number) =>
+export const under = (columns: readonly Column[], finger: number) =>
   columns.filter(({ place }) => place.finger === finger);
 const of = (columns: readonly Column[], strike: number) => columns.filter((one) => one.strike === strike);
-const sum = (columns: readonly Column[], factor = 1) => columns.map(({ name }) => [factor, name] as const);
+export const sum = (columns: readonly Column[], factor = 1) =>
+  columns.map(({ name }) => [factor, name] as const);
 
 function oneHand(
-  model: Model,
+  model: LinearProgram,
   problem: FingeringProblem,
   moment: Moment,
   columns: readonly Column[],
@@ -190,7 +144,7 @@ function oneHand(
 }
 
 function ownPrices(
-  model: Model,
+  model: LinearProgram,
   problem: FingeringProblem,
   moment: Moment,
   columns: readonly Column[],
@@ -247,7 +201,7 @@ function ownPrices(
 }
 
 function step(
-  model: Model,
+  model: LinearProgram,
   problem: FingeringProblem,
   moment: Moment,
   next: Moment,
@@ -335,7 +289,7 @@ interface Stand {
 }
 
 /** The hand as a path over the places where it can stand; a free hand stays where it was, and gains time. */
-function handWays(model: Model, problem: FingeringProblem, columns: readonly (readonly Column[])[]) {
+function handWays(model: LinearProgram, problem: FingeringProblem, columns: readonly (readonly Column[])[]) {
   let before: readonly Stand[] = [];
   problem.moments.forEach((moment, k) => {
     const at = columns[k]!;
@@ -433,96 +387,4 @@ function wayCost(problem: FingeringProblem, from: Stand, next: Moment, to: Stand
     priceOf(weights, 'shiftHaste', share) +
     priceOf(weights, 'shiftTooFast', share)
   );
-}
-
-/** Finger 1 as a path over what it does: nothing, a tip on a fret, a barre. */
-interface IndexGrip {
-  readonly name: string;
-  readonly fret: number;
-  readonly first: number;
-  readonly last: number;
-}
-
-function indexFinger(model: Model, problem: FingeringProblem, columns: readonly (readonly Column[])[]) {
-  let before: readonly IndexGrip[] = [{ name: '', fret: -1, first: 0, last: 0 }];
-  columns.forEach((at, k) => {
-    const index = under(at, 1);
-    const frets = [...new Set(index.map(({ place }) => place.fret))];
-    const grips: IndexGrip[] = [{ name: `g_${k}_none`, fret: -1, first: 0, last: 0 }];
-    for (const fret of frets)
-      for (let first = 1; first <= 6; first++)
-        for (let last = first; last <= Math.min(6, first + problem.hand.barreStringsAtMost - 1); last++)
-          grips.push({ name: `g_${k}_${fret}_${first}_${last}`, fret, first, last });
-    for (const { name } of grips) model.binaries.add(name);
-    model.row(
-      grips.map(({ name }) => [1, name] as const),
-      '=',
-      1,
-    );
-    const onString = (grip: IndexGrip, string: number) =>
-      index.filter(({ place }) => place.fret === grip.fret && place.string === string);
-    for (const grip of grips) {
-      if (grip.fret < 0)
-        for (const { name } of index)
-          model.row(
-            [
-              [1, grip.name],
-              [1, name],
-            ],
-            '<=',
-            1,
-          );
-      else {
-        // It begins and ends where notes lie under it.
-        model.row([[-1, grip.name], ...sum(onString(grip, grip.first))], '>=', 0);
-        model.row([[-1, grip.name], ...sum(onString(grip, grip.last))], '>=', 0);
-        for (const { name, place } of index)
-          if (place.fret !== grip.fret || place.string < grip.first || place.string > grip.last)
-            model.row(
-              [
-                [1, grip.name],
-                [1, name],
-              ],
-              '<=',
-              1,
-            );
-      }
-    }
-    const bars = grips.filter((grip) => grip.last > grip.first);
-    model.binaries.add(`B_${k}`);
-    model.row([[-1, `B_${k}`], ...bars.map(({ name }) => [1, name] as const)], '=', 0);
-    for (const bar of bars)
-      model.cost(priceOf(problem.weights, 'barreHold', BARRE_SIZE[bar.last - bar.first + 1]!), bar.name);
-    const ways = before.flatMap((from) =>
-      grips.map((to) => ({ from, to, name: `b_${k}_${from.name}_${to.name}` })),
-    );
-    if (k === 0) {
-      for (const bar of bars) model.cost(layingCost(problem, null, bar), bar.name);
-    } else {
-      for (const from of before)
-        model.row(
-          [[-1, from.name], ...ways.filter((way) => way.from === from).map(({ name }) => [1, name] as const)],
-          '=',
-          0,
-        );
-      for (const to of grips)
-        model.row(
-          [[-1, to.name], ...ways.filter((way) => way.to === to).map(({ name }) => [1, name] as const)],
-          '=',
-          0,
-        );
-      for (const { from, to, name } of ways)
-        if (to.last > to.first) model.cost(layingCost(problem, from, to), name);
-    }
-    before = grips;
-  });
-}
-
-function layingCost(problem: FingeringProblem, from: IndexGrip | null, to: IndexGrip): number {
-  const full = priceOf(problem.weights, 'barre', to.fret) * BARRE_SIZE[to.last - to.first + 1]!;
-  const lies = from !== null && from.fret === to.fret;
-  const barred = lies && from.last > from.first;
-  if (barred && from.first <= to.first && from.last >= to.last) return 0;
-  const share = barred ? BARRE_PREPARED_SHARE.smallerBarre : lies ? BARRE_PREPARED_SHARE.finger : 1;
-  return Math.round(full * share);
 }

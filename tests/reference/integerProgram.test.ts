@@ -33,7 +33,7 @@ function instance(seed: number): Instance {
   const barres = seed % 3 === 0;
   const random = randomFrom(seed + 5000);
   // Within four frets and short: the program grows fast, the rules stay the same.
-  const line = randomNotes(seed, seed % 4 === 3 ? 4 : 3).map((note) => ({
+  const line = randomNotes(seed, seed % 2 === 1 ? 4 : 3).map((note) => ({
     ...note,
     midi: Math.min(note.midi, HIGHEST),
   }));
@@ -78,7 +78,7 @@ function greedyCost({ problem, ink }: Instance): number {
         (!state || follows(problem, state, to, moment)) &&
         moment.struck.every((strike) => {
           const finger = problem.strikes[strike]!.uids.map((uid) => ink.get(uid)?.finger).find(
-            (one) => one != null,
+            (one) => typeof one === 'number',
           );
           return finger === undefined || to.placements[to.strikes.indexOf(strike)]?.finger === finger;
         }),
@@ -99,7 +99,7 @@ function greedyCost({ problem, ink }: Instance): number {
   return total;
 }
 
-const COUNT = 320;
+const COUNT = 420;
 const BATCHES = 8;
 
 describe('the optimum of the left hand against an integer program (HiGHS)', () => {
@@ -133,7 +133,7 @@ describe('the optimum of the left hand against an integer program (HiGHS)', () =
   });
 
   it('saw held voices, ink, barres and impossible music, and most of it is beyond a greedy planner', () => {
-    expect(solved).toBeGreaterThan(250);
+    expect(solved).toBeGreaterThan(280);
     expect(solved + impossible).toBe(COUNT);
     expect(inked).toBeGreaterThan(100);
     expect(withBarre).toBeGreaterThan(10);

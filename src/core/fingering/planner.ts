@@ -81,7 +81,7 @@ export class Planner {
       positions: handStays(this.problem, left.states),
       rings,
       ringsReport: ringsReport(rings, this.problem.ticksPerQuarter),
-      findings: findingsOf(this.problem, this.score, left, right, notes, shifts, rings),
+      findings: findingsOf(this.problem, this.score, ink, left, right, notes, shifts, rings),
       effortByBar: effortByBar(
         this.problem,
         this.score.measures,
@@ -192,6 +192,7 @@ function barreSpans(problem: FingeringProblem, states: readonly HandState[]): Pl
 function findingsOf(
   problem: FingeringProblem,
   score: Score,
+  ink: Ink,
   left: LeftPlan,
   right: RightPlan,
   notes: readonly PlannedNote[],
@@ -202,7 +203,7 @@ function findingsOf(
   const endOf = new Map(rings.map((ring) => [ring.strike, ring.end]));
   const findings: Finding[] = left.conflicts.map(({ strikes, byInk }) => {
     const uids = uidsOf(strikes);
-    if (byInk) return { code: 'inkContradicts', uids, remedies: remediesForInk(uids) };
+    if (byInk) return { code: 'inkContradicts', uids, remedies: remediesForInk(uids, ink) };
     const moment = problem.moments.find(({ struck }) => struck.includes(strikes[0]!))!;
     return { code: 'unplayable', uids, remedies: remediesForMoment(problem, score, moment, strikes) };
   });

@@ -9,6 +9,7 @@ import { withCapo } from '../instrument/fretboard';
 import type { Score } from '../score/model';
 import type { Attribute, Value } from './edition/attributes';
 import { PIECE } from './edition/attributes';
+import type { Ink } from './ink';
 import { handLayer } from './left/handLattice';
 import { HandTables } from './left/packed/handTables';
 import { LayerStore } from './left/packed/layerStore';
@@ -130,7 +131,9 @@ export function remediesForCut(
 }
 
 /** Contradictory ink: giving one of the inked marks back. */
-export const remediesForInk = (uids: readonly string[]): readonly Remedy[] =>
+export const remediesForInk = (uids: readonly string[], ink: Ink): readonly Remedy[] =>
   uids.flatMap((uid) =>
-    (['finger', 'string'] as const).map((attribute) => remedy('pencil', uid, attribute, null)),
+    (['finger', 'string'] as const)
+      .filter((attribute) => (ink.get(uid)?.[attribute] ?? null) !== null)
+      .map((attribute) => remedy('pencil', uid, attribute, null)),
   );

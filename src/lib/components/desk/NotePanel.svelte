@@ -77,7 +77,13 @@
           </td>
         </tr>
       {:else}
-        <tr><td class="py-2 text-xs">Working out the prices …</td></tr>
+        <tr
+          ><td class="py-2 text-xs"
+            >{choices
+              ? 'No hand can play this note with the others here; the findings offer ways out.'
+              : 'Working out the prices …'}</td
+          ></tr
+        >
       {/each}
     </tbody>
   </table>

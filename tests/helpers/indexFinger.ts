@@ -1,0 +1,102 @@
+/** The index finger of the integer program: what it lays, and what laying it costs. */
+import { priceOf } from '../../src/core/fingering/left/ledger';
+import { BARRE_PREPARED_SHARE, BARRE_SIZE } from '../../src/core/fingering/left/terms';
+import type { FingeringProblem } from '../../src/core/fingering/problem';
+import { type Column, sum, under } from './integerProgram';
+import type { LinearProgram } from './linearProgram';
+
+/** Finger 1 as a path over what it does: nothing, a tip on a fret, a barre. */
+interface IndexGrip {
+  readonly name: string;
+  readonly fret: number;
+  readonly first: number;
+  readonly last: number;
+}
+
+export function indexFinger(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  columns: readonly (readonly Column[])[],
+) {
+  let before: readonly IndexGrip[] = [{ name: '', fret: -1, first: 0, last: 0 }];
+  columns.forEach((at, k) => {
+    const index = under(at, 1);
+    const frets = [...new Set(index.map(({ place }) => place.fret))];
+    const grips: IndexGrip[] = [{ name: `g_${k}_none`, fret: -1, first: 0, last: 0 }];
+    for (const fret of frets)
+      for (let first = 1; first <= 6; first++)
+        for (let last = first; last <= Math.min(6, first + problem.hand.barreStringsAtMost - 1); last++)
+          grips.push({ name: `g_${k}_${fret}_${first}_${last}`, fret, first, last });
+    for (const { name } of grips) model.binaries.add(name);
+    model.row(
+      grips.map(({ name }) => [1, name] as const),
+      '=',
+      1,
+    );
+    const onString = (grip: IndexGrip, string: number) =>
+      index.filter(({ place }) => place.fret === grip.fret && place.string === string);
+    for (const grip of grips) {
+      if (grip.fret < 0)
+        for (const { name } of index)
+          model.row(
+            [
+              [1, grip.name],
+              [1, name],
+            ],
+            '<=',
+            1,
+          );
+      else {
+        // It begins and ends where notes lie under it.
+        model.row([[-1, grip.name], ...sum(onString(grip, grip.first))], '>=', 0);
+        model.row([[-1, grip.name], ...sum(onString(grip, grip.last))], '>=', 0);
+        for (const { name, place } of index)
+          if (place.fret !== grip.fret || place.string < grip.first || place.string > grip.last)
+            model.row(
+              [
+                [1, grip.name],
+                [1, name],
+              ],
+              '<=',
+              1,
+            );
+      }
+    }
+    const bars = grips.filter((grip) => grip.last > grip.first);
+    model.binaries.add(`B_${k}`);
+    model.row([[-1, `B_${k}`], ...bars.map(({ name }) => [1, name] as const)], '=', 0);
+    for (const bar of bars)
+      model.cost(priceOf(problem.weights, 'barreHold', BARRE_SIZE[bar.last - bar.first + 1]!), bar.name);
+    const ways = before.flatMap((from) =>
+      grips.map((to) => ({ from, to, name: `b_${k}_${from.name}_${to.name}` })),
+    );
+    if (k === 0) {
+      for (const bar of bars) model.cost(layingCost(problem, null, bar), bar.name);
+    } else {
+      for (const from of before)
+        model.row(
+          [[-1, from.name], ...ways.filter((way) => way.from === from).map(({ name }) => [1, name] as const)],
+          '=',
+          0,
+        );
+      for (const to of grips)
+        model.row(
+          [[-1, to.name], ...ways.filter((way) => way.to === to).map(({ name }) => [1, name] as const)],
+          '=',
+          0,
+        );
+      for (const { from, to, name } of ways)
+        if (to.last > to.first) model.cost(layingCost(problem, from, to), name);
+    }
+    before = grips;
+  });
+}
+
+function layingCost(problem: FingeringProblem, from: IndexGrip | null, to: IndexGrip): number {
+  const full = priceOf(problem.weights, 'barre', to.fret) * BARRE_SIZE[to.last - to.first + 1]!;
+  const lies = from !== null && from.fret === to.fret;
+  const barred = lies && from.last > from.first;
+  if (barred && from.first <= to.first && from.last >= to.last) return 0;
+  const share = barred ? BARRE_PREPARED_SHARE.smallerBarre : lies ? BARRE_PREPARED_SHARE.finger : 1;
+  return Math.round(full * share);
+}
