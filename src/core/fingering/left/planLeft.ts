@@ -15,6 +15,7 @@ import { codeOf, type HandState, type Placement } from './handState';
 import { handLayer } from './handLattice';
 import { HandTables } from './packed/handTables';
 import { LayerStore, subsetsBySize } from './packed/layerStore';
+import { PLACEMENTS } from './packed/handTables';
 import type { PackedLayer } from './packed/packedLayer';
 
 export interface LeftConflict {
@@ -163,19 +164,23 @@ const agrees = (place: Placement, marks: InkMarks) =>
   (marks.finger === null || marks.finger === place.finger) &&
   (marks.string === null || marks.string === place.string);
 
-function stateAgrees(state: HandState, moment: Moment, marks: readonly InkMarks[]): boolean {
-  return moment.struck.every((strike) => {
-    const slot = state.strikes.indexOf(strike);
-    return slot < 0 || agrees(state.placements[slot]!, marks[strike]!);
-  });
-}
+const isInked = (marks: InkMarks) => marks.finger !== null || marks.string !== null;
 
+/** Read off the rows: a layer may have thousands of states. */
 function maskOf(layer: PackedLayer, moment: Moment, marks: readonly InkMarks[]): Mask {
-  const inked = moment.struck.some(
-    (strike) => marks[strike]!.finger !== null || marks[strike]!.string !== null,
-  );
-  if (!inked) return null;
-  return Uint8Array.from(layer.states, (state) => (stateAgrees(state, moment, marks) ? 1 : 0));
+  const inked = moment.struck.filter((strike) => isInked(marks[strike]!));
+  if (inked.length === 0) return null;
+  const { rows, strikes } = layer;
+  const mask = new Uint8Array(rows.count).fill(1);
+  for (const strike of inked) {
+    const column = strikes.indexOf(strike);
+    if (column < 0) continue;
+    for (let s = 0; s < rows.count; s++) {
+      if (mask[s] && !agrees(PLACEMENTS[rows.places[s * rows.columns + column]!]!, marks[strike]!))
+        mask[s] = 0;
+    }
+  }
+  return mask;
 }
 
 /**
@@ -195,10 +200,8 @@ function inkOmissions(
     if (!mask || mask.includes(1)) continue;
     for (const omitted of subsetsBySize(moment.struck)) {
       const alone = handLayer(problem, store, moment, null, new Set(omitted));
-      if (
-        alone.omitted.size === omitted.length &&
-        alone.states.some((state) => stateAgrees(state, moment, marks))
-      ) {
+      const fits = maskOf(alone, moment, marks);
+      if (alone.omitted.size === omitted.length && (!fits || fits.includes(1))) {
         omissions.set(moment.index, alone.omitted);
         break;
       }

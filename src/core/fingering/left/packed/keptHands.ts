@@ -136,7 +136,8 @@ function addKept(
   const stopped = sounding.filter((h) => FINGER_OF[group.held[h]!]! > 0).length;
   const silenced = stopped + struck.count > 1 ? ALL_STRINGS : struck.strings;
   const held = group.held.map(() => NO_PLACE);
-  for (let subset = 0; subset < 1 << sounding.length; subset++) {
+  // What keeps most comes first: it is cheapest, and soon shuts out the rest.
+  for (let subset = (1 << sounding.length) - 1; subset >= 0; subset--) {
     let cuts = 0;
     let freedOpen = 0;
     for (let bit = 0; bit < sounding.length; bit++) {

@@ -36,6 +36,7 @@ export interface StateRows {
 
 export class PackedLayer implements Layer {
   private unpacked: readonly HandState[] | null = null;
+  private readonly asked = new Map<number, HandState>();
 
   constructor(
     readonly tables: HandTables,
@@ -56,7 +57,9 @@ export class PackedLayer implements Layer {
   }
 
   state(s: number): HandState {
-    return this.unpacked?.[s] ?? stateOf(this.rows, this.strikes, this.tick, this.tables, s);
+    let state = this.unpacked?.[s] ?? this.asked.get(s);
+    if (!state) this.asked.set(s, (state = stateOf(this.rows, this.strikes, this.tick, this.tables, s)));
+    return state;
   }
 }
 

@@ -86,11 +86,13 @@ export class PackedWays implements Ways {
     const crowds = memberStart.length - 1;
     const order = scratch(members.length);
     const orderEnd = new Int32Array(crowds);
+    const crowdLeast = new Int32Array(crowds).fill(UNREACHABLE);
     for (let c = 0; c < crowds; c++) {
       const start = memberStart[c]!;
       const size = memberStart[c + 1]! - start;
       for (let n = 0; n < size; n++) costs[n] = before[members[start + n]!]!;
       orderEnd[c] = start + cheapestFirst(size, order, start);
+      if (orderEnd[c]! > start) crowdLeast[c] = before[members[start + order[start]!]!]!;
     }
     for (let to = 0; to < least.length; to++) {
       if (mask && !mask[to]) continue;
@@ -98,8 +100,9 @@ export class PackedWays implements Ways {
       let from = -1;
       for (let a = startOf[to]!; a < startOf[to + 1]!; a++) {
         const crowd = arrivalCrowd[a]!;
-        const start = memberStart[crowd]!;
         const cuts = arrivalCuts[a]!;
+        if (crowdLeast[crowd]! + cuts > best) continue;
+        const start = memberStart[crowd]!;
         for (let n = start; n < orderEnd[crowd]!; n++) {
           const place = order[n]!;
           const state = members[start + place]!;
