@@ -1,5 +1,7 @@
-/** A process that plans one étude and nothing before it; prints the ms. */
+/** A process that plans one étude and nothing before it, or only what a worker plans as it starts; prints the ms. */
+import { warmUp } from '../src/core/fingering/warmUp';
 import { type EtudeName, leftPlanMs } from './planning';
 
-const [name, bars] = process.argv.slice(2);
+const [name, bars, start] = process.argv.slice(2);
+if (start === 'warmed') warmUp();
 console.log(leftPlanMs(name as EtudeName, Number(bars)));

@@ -1,7 +1,7 @@
 /**
  * Plans of the demo and of generated études. The left hand is measured alone, with all prices (both directions of
- * the recursion). Cold: the median of three fresh processes that have planned nothing before; warm: the best of five
- * in this one.
+ * the recursion). Warm: the best of five in this process. A worker's first plan: the median of three processes that
+ * have planned only what a planner worker plans as it starts. Fresh: of three that have planned nothing.
  */
 import { spawnSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
@@ -57,11 +57,11 @@ export function leftPlanMs(name: EtudeName, bars: number): number {
   return timed(() => new LeftPlanner(problem).plan(new Map()))[1];
 }
 
-function coldMs(name: EtudeName, bars: number): number {
+function coldMs(name: EtudeName, bars: number, start: 'fresh' | 'warmed'): number {
   const script = fileURLToPath(new URL('./coldPlan.ts', import.meta.url));
   const tsx = fileURLToPath(new URL('../node_modules/.bin/tsx', import.meta.url));
   const runs = [1, 2, 3].map(() => {
-    const { stdout } = spawnSync(tsx, [script, name, String(bars)], { encoding: 'utf8' });
+    const { stdout } = spawnSync(tsx, [script, name, String(bars), start], { encoding: 'utf8' });
     return Number(stdout.trim());
   });
   return percentile(runs, 0.5);
@@ -87,7 +87,8 @@ export function etudes() {
       const label = `${name}, ${bars} bars`;
       note('planning', `${label}: left hand with all prices, warm`, warmMs, 'ms');
       if (bars === 64) {
-        note('planning', `${label}: the same in a fresh process`, coldMs(name, bars), 'ms');
+        note('planning', `${label}: the same, a worker's first plan`, coldMs(name, bars, 'warmed'), 'ms');
+        note('planning', `${label}: the same in a fresh process`, coldMs(name, bars, 'fresh'), 'ms');
         perBarAt64 = warmMs / bars;
       }
       note(

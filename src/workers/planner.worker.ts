@@ -2,6 +2,7 @@
 import { correctionsOf, inkOf } from '../core/fingering/edition/registers';
 import type { Ink } from '../core/fingering/ink';
 import type { Planner } from '../core/fingering/planner';
+import { warmUp } from '../core/fingering/warmUp';
 import { readMusicXmlText, type MusicXmlText } from '../core/formats/musicxml/bytes';
 import { exportFingered } from '../core/formats/musicxml/exportFingered';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
@@ -25,6 +26,11 @@ self.onmessage = ({ data }: MessageEvent<PlannerRequest>) => {
   if (waiting.length === 0) setTimeout(work, 0);
   waiting.push(data);
 };
+
+// While the page is still fetching the piece.
+setTimeout(() => {
+  if (!session) warmUp();
+}, 0);
 
 const answer = (value: PlannerAnswer) => self.postMessage(value);
 

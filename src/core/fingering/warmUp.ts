@@ -1,0 +1,85 @@
+/**
+ * A small invented étude for planning once before anything is asked: the machine compiles what runs often, so that
+ * the first piece that is opened is planned as fast as every later one.
+ */
+import { DEFAULT_PLAYER } from '../instrument/hands';
+import type { Measure, Score, ScoreNote } from '../score/model';
+import { spellMidi } from '../music/pitchText';
+import { Planner } from './planner';
+
+const BARS = 24;
+const EIGHTHS = 8;
+
+/** A tune that climbs and falls over basses of half notes. Ticks are eighths. */
+export function warmUpScore(): Score {
+  const tune = Array.from({ length: EIGHTHS * BARS }, (_, k) => ({
+    midi: 60 + [0, 2, 4, 5, 7, 9, 7, 5, 4, 2][(k * (1 + (k >> 5))) % 10]!,
+    onset: k,
+    length: 1,
+    voice: '1',
+  }));
+  const basses = Array.from({ length: 2 * BARS }, (_, k) => ({
+    midi: [40, 45, 48, 43, 41, 47, 50][(3 * k) % 7]!,
+    onset: 4 * k,
+    length: 4,
+    voice: '2',
+  }));
+  const notes = [...tune, ...basses]
+    .sort((a, b) => a.onset - b.onset || a.midi - b.midi)
+    .map(({ midi, onset, length, voice }, k): ScoreNote => ({
+      uid: `n${k + 1}`,
+      sourceId: null,
+      measureIndex: Math.floor(onset / EIGHTHS),
+      voice,
+      onsetTicks: onset,
+      durationTicks: length,
+      pitch: spellMidi(midi, 0),
+      soundingMidi: midi,
+      tiedUids: [],
+      printed: { finger: null, string: null, pluck: null },
+      grace: null,
+      harmonic: null,
+      tags: [],
+      mustRing: false,
+      leftOut: false,
+    }));
+  return { ...EMPTY, notes };
+}
+
+const NO_JUMPS = { segno: false, coda: false, toCoda: false, daCapo: false, dalSegno: false, fine: false };
+
+const EMPTY: Omit<Score, 'notes'> = {
+  title: '',
+  partName: '',
+  ticksPerQuarter: 2,
+  tuningId: 'standard',
+  capo: 0,
+  measures: Array.from({ length: BARS }, (_, index): Measure => ({
+    uid: `b${index + 1}`,
+    index,
+    number: String(index + 1),
+    startTicks: EIGHTHS * index,
+    durationTicks: EIGHTHS,
+    nominalTicks: EIGHTHS,
+    repeatStart: false,
+    repeatEnd: false,
+    repeatTimes: 2,
+    ending: null,
+    endingStops: false,
+    jumps: NO_JUMPS,
+    sectionEnd: false,
+  })),
+  slurs: [],
+  ligados: [],
+  slides: [],
+  keys: [],
+  metres: [],
+  tempos: [{ tick: 0, quartersPerMinute: 90, assumed: true }],
+  directions: [],
+  assumptions: [],
+  notices: [],
+};
+
+export function warmUp(): void {
+  new Planner(warmUpScore(), DEFAULT_PLAYER.fretboard, DEFAULT_PLAYER.hand).plan(new Map());
+}
