@@ -95,14 +95,14 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'steps that differ share their prices',
     file: `${PACKED}/step.ts`,
-    find: 'links: linksInto(problem, columns, next),\n  };',
-    put: 'links: linksInto(problem, columns, next),\n  };\n  Object.defineProperty(step, "links", { enumerable: false, value: step.links });',
+    find: 'JSON.stringify([step, pulseKey(problem, next)])',
+    put: 'JSON.stringify([{ ...step, cuts: 0 }, pulseKey(problem, next)])',
   },
   {
-    name: 'tempo left out of the key',
+    name: 'slurs left out of the key',
     file: `${PACKED}/step.ts`,
-    find: 'ms: spans.spanMs(start, next.tick),',
-    put: 'ms: Math.min(300, spans.spanMs(start, next.tick)),',
+    find: 'JSON.stringify([step, pulseKey(problem, next)])',
+    put: 'JSON.stringify([{ ...step, links: 0 }, pulseKey(problem, next)])',
   },
   {
     name: 'pivot and guide confused',
@@ -120,7 +120,7 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'ink is advice',
     file: `${LEFT}/planLeft.ts`,
-    find: 'if (!inked) return null;',
+    find: 'if (inked.length === 0) return null;',
     put: 'return null;',
   },
   {

@@ -50,8 +50,8 @@ export interface Solution {
 }
 
 /**
- * Bellman's recursion in both directions. Messages of an earlier solution of the same layers are used again up to
- * the first difference of the masks and from where they agree again after the last. Among equal costs the lowest
+ * Bellman's recursion in both directions. Messages of an earlier solution are used again up to the first difference
+ * of layers or masks and from where they agree again after the last. Among equal costs the lowest
  * state number wins. Returns null when no path is left.
  */
 export function solveLattice(
@@ -59,11 +59,13 @@ export function solveLattice(
   masks: readonly Mask[],
   earlier: Solution | null = null,
 ): Solution | null {
-  const known = earlier && earlier.layers === layers ? earlier : null;
-  const forward = maybeForward(layers, masks, known?.forward ?? null);
+  const known = earlier && earlier.layers.length === layers.length ? earlier : null;
+  const changed = known ? layers.map((layer, k) => layer !== known.layers[k]) : null;
+  const forward = maybeForward(layers, masks, known?.forward ?? null, changed);
   if (!forward) return null;
   const cost = forward.offset.at(-1) ?? 0;
-  return { layers, forward, backward: backwardMessages(layers, masks, known?.backward ?? null), cost };
+  const backward = backwardMessages(layers, masks, known?.backward ?? null, changed);
+  return { layers, forward, backward, cost };
 }
 
 /** Cost of the best whole path through state `s` of layer `k`; UNREACHABLE when there is none. */
@@ -101,10 +103,17 @@ function sameMask(a: Mask | undefined, b: Mask | undefined): boolean {
   return a.length === b.length && a.every((bit, s) => bit === b[s]);
 }
 
-/** First and last layer whose masks differ from the known ones; the whole chain without known ones. */
-function differences(masks: readonly Mask[], known: Messages | null): readonly [number, number] {
-  if (!known) return [0, masks.length - 1];
-  const differs = (mask: Mask, k: number) => !sameMask(mask, known.masks[k]);
+/** By layer: whether it is another one than in the known solution. */
+type Changed = readonly boolean[] | null;
+
+/** First and last layer that differ from the known ones, or whose masks do; the whole chain without known ones. */
+function differences(
+  masks: readonly Mask[],
+  known: Messages | null,
+  changed: Changed,
+): readonly [number, number] {
+  if (!known || !changed) return [0, masks.length - 1];
+  const differs = (mask: Mask, k: number) => changed[k]! || !sameMask(mask, known.masks[k]);
   return [masks.findIndex(differs), masks.findLastIndex(differs)];
 }
 
@@ -112,8 +121,9 @@ function maybeForward(
   layers: readonly Layer[],
   masks: readonly Mask[],
   known: Messages | null,
+  changed: Changed,
 ): Messages | null {
-  const [first, last] = differences(masks, known);
+  const [first, last] = differences(masks, known, changed);
   if (known && first < 0) return known;
   const cost = known ? known.cost.slice(0, first) : [];
   const offset = known ? known.offset.slice(0, first) : [];
@@ -145,13 +155,17 @@ function backwardMessages(
   layers: readonly Layer[],
   masks: readonly Mask[],
   known: Messages | null,
+  changed: Changed,
 ): Messages {
-  const [first, last] = differences(masks, known);
+  const [first, last] = differences(masks, known, changed);
   if (known && first < 0) return known;
   const cost = known ? [...known.cost] : layers.map((layer) => new Int32Array(layer.stateCost.length));
   const offset = known ? [...known.offset] : layers.map(() => 0);
   const via = known ? [...known.via] : layers.map((layer) => new Int32Array(layer.stateCost.length).fill(-1));
-  for (let k = last; k > 0; k--) {
+  const end = layers.length - 1;
+  if (known && changed?.[end]) cost[end] = new Int32Array(layers[end]!.stateCost.length);
+  // Into a layer that is another one, all messages are new: they come from the layer after it.
+  for (let k = changed?.[last] ? Math.min(last + 1, end) : last; k > 0; k--) {
     const layer = layers[k]!;
     const rest = new Int32Array(layer.stateCost.length);
     for (let s = 0; s < rest.length; s++) {

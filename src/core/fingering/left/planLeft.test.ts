@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { barXml, problemFrom, randomNotes, type TestNote } from '../../../../tests/helpers/music';
+import { barXml, problemFrom, randomFrom, randomNotes, type TestNote } from '../../../../tests/helpers/music';
 import { naiveLeftCost } from '../../../../tests/helpers/naive';
 import type { Ink, InkMarks } from '../ink';
 import { NO_INK } from '../ink';
@@ -108,6 +108,36 @@ describe('ink', () => {
     expect(plan.conflicts).toEqual([{ strikes: [0], byInk: true }]);
     expect(plan.placements[1]).not.toBeNull();
   });
+});
+
+describe('one planner asked again and again', () => {
+  it.each([1, 2, 3, 4, 5, 6])(
+    'answers as a new one would, contradictory ink among the rest (seed %i)',
+    (seed) => {
+      const problem = problemFrom(barXml(randomNotes(seed, 14), 100));
+      const kept = new LeftPlanner(problem);
+      const random = randomFrom(seed);
+      let contradicted = 0;
+      for (let round = 0; round < 12; round++) {
+        const ink: Ink = new Map(
+          problem.strikes
+            .filter(() => random() < 0.12)
+            .map(({ uids }) => [
+              uids[0]!,
+              {
+                finger: random() < 0.7 ? Math.floor(5 * random()) : null,
+                string: random() < 0.4 ? 1 + Math.floor(6 * random()) : null,
+                pluck: null,
+              },
+            ]),
+        );
+        const answer = kept.plan(ink);
+        expect(answer).toEqual(new LeftPlanner(problem).plan(ink));
+        contradicted += answer.conflicts.length > 0 ? 1 : 0;
+      }
+      expect(contradicted).toBeGreaterThan(0);
+    },
+  );
 });
 
 describe('music that cannot be played', () => {

@@ -50,7 +50,7 @@ export interface LeftCandidate {
 export class LeftPlanner {
   private readonly free: readonly PackedLayer[];
   private readonly store: LayerStore;
-  /** The last solution over the free layers: most of its messages hold for the next question. */
+  /** The last solution: most of its messages hold for the next question. */
   private latest: Solution | null = null;
 
   constructor(readonly problem: FingeringProblem) {
@@ -127,11 +127,11 @@ export class LeftPlanner {
   private solve(ink: Ink): { layers: readonly PackedLayer[]; solution: Solution } {
     const marks = inkByStrike(this.problem, ink);
     const omissions = inkOmissions(this.problem, this.store, this.free, marks);
-    const layers = omissions.size === 0 ? this.free : buildLayers(this.problem, this.store, omissions);
+    const layers = omissions.size === 0 ? this.free : rebuilt(this.problem, this.store, omissions, this.free);
     const masks = layers.map((layer, k) => maskOf(layer, this.problem.moments[k]!, marks));
     const solution = solveLattice(layers, masks, this.latest);
     if (!solution) throw new Error('every layer has an allowed state and all held notes can be let go');
-    if (layers === this.free) this.latest = solution;
+    this.latest = solution;
     return { layers, solution };
   }
 }
@@ -150,6 +150,28 @@ function buildLayers(
   }
   return layers;
 }
+
+/** Builds anew only from where notes are left out until the states are again those of the free layers. */
+function rebuilt(
+  problem: FingeringProblem,
+  store: LayerStore,
+  omissions: ReadonlyMap<number, ReadonlySet<number>>,
+  free: readonly PackedLayer[],
+): readonly PackedLayer[] {
+  const layers: PackedLayer[] = [];
+  for (const moment of problem.moments) {
+    const k = moment.index;
+    const omitted = omissions.get(k);
+    const before = layers.at(-1) ?? null;
+    const alike = k === 0 || sameStates(before!, free[k - 1]!);
+    layers.push(alike && !omitted ? free[k]! : handLayer(problem, store, moment, before, omitted));
+  }
+  return layers;
+}
+
+/** Rows are interned, so equal ones are one. */
+const sameStates = (a: PackedLayer, b: PackedLayer): boolean =>
+  a === b || (a.rows === b.rows && a.strikes.every((strike, c) => strike === b.strikes[c]));
 
 /** Ink by strike; notes of a unison share it. */
 function inkByStrike(problem: FingeringProblem, ink: Ink): readonly InkMarks[] {

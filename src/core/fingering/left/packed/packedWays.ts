@@ -82,7 +82,7 @@ export class PackedWays implements Ways {
   }
 
   pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array): void {
-    const { memberStart, members, startOf, arrivalCrowd, arrivalCuts, step } = this;
+    const { memberStart, members, startOf, arrivalCrowd, arrivalCuts, arrivalPrices, prices, step } = this;
     const crowds = memberStart.length - 1;
     const order = scratch(members.length);
     const orderEnd = new Int32Array(crowds);
@@ -108,8 +108,12 @@ export class PackedWays implements Ways {
           const state = members[start + place]!;
           const soFar = before[state]! + cuts;
           if (soFar > best) break;
-          if (soFar + step.leastWay(state, to) > best) continue;
-          const sum = before[state]! + this.price(a, place, state, to);
+          let price = prices[arrivalPrices[a]! + place]!;
+          if (price === UNPRICED) {
+            if (soFar + step.leastWay(state, to) > best) continue;
+            price = this.price(a, place, state, to);
+          }
+          const sum = before[state]! + price;
           if (sum < best || (sum === best && state < from)) {
             best = sum;
             from = state;
@@ -123,7 +127,17 @@ export class PackedWays implements Ways {
   }
 
   push(rest: Int32Array, least: Int32Array, via: Int32Array): void {
-    const { memberStart, members, crowdStart, arrivals, arrivalTo, arrivalCuts, step } = this;
+    const {
+      memberStart,
+      members,
+      crowdStart,
+      arrivals,
+      arrivalTo,
+      arrivalCuts,
+      arrivalPrices,
+      prices,
+      step,
+    } = this;
     for (let c = 0; c < memberStart.length - 1; c++) {
       const start = crowdStart[c]!;
       const size = crowdStart[c + 1]! - start;
@@ -141,8 +155,12 @@ export class PackedWays implements Ways {
           const state = arrivalTo[a]!;
           const after = rest[state]! + arrivalCuts[a]!;
           if (after > best) break;
-          if (after + step.leastWay(from, state) > best) continue;
-          const sum = rest[state]! + this.price(a, m - memberStart[c]!, from, state);
+          let price = prices[arrivalPrices[a]! + m - memberStart[c]!]!;
+          if (price === UNPRICED) {
+            if (after + step.leastWay(from, state) > best) continue;
+            price = this.price(a, m - memberStart[c]!, from, state);
+          }
+          const sum = rest[state]! + price;
           if (sum < best || (sum === best && state < to)) {
             best = sum;
             to = state;
@@ -157,12 +175,9 @@ export class PackedWays implements Ways {
 
   /** Cuts counted; UNREACHABLE when the finger that takes a note over was not free. */
   private price(arrival: number, place: number, from: number, to: number): number {
-    const cell = this.arrivalPrices[arrival]! + place;
-    const known = this.prices[cell]!;
-    if (known !== UNPRICED) return known;
     const taken = (this.arrivalTaker[arrival]! & this.before.down[from]!) !== 0;
     const price = taken ? UNREACHABLE : this.arrivalCuts[arrival]! + this.step.price(from, to);
-    this.prices[cell] = price;
+    this.prices[this.arrivalPrices[arrival]! + place] = price;
     return price;
   }
 }
