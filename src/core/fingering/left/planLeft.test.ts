@@ -86,6 +86,17 @@ describe('ink', () => {
     }
   });
 
+  it('of a note is lifted when the note itself is priced', () => {
+    const planner = plannerOf(randomNotes(9, 8));
+    const plain = ({ place, extraCost }: { place: unknown; extraCost: number }) => ({ place, extraCost });
+    for (const strike of planner.problem.strikes) {
+      const free = planner.candidates(new Map(), strike.index).map(plain);
+      const last = planner.candidates(new Map(), strike.index).at(-1)!;
+      const asked = planner.candidates(inkOn(strike.uids[0]!, { finger: last.place.finger }), strike.index);
+      expect(asked.map(plain)).toEqual(free);
+    }
+  });
+
   it('that no hand can play is named with the fewest notes, and the rest is planned', () => {
     // One finger on two strings at different frets.
     const planner = plannerOf(chord(48, 52, 60));

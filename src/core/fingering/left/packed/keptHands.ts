@@ -12,12 +12,14 @@ export interface Crowd {
   readonly members: number[];
 }
 
+const NONE: ReadonlyMap<number, Crowd> = new Map();
+
 interface HeldGroup {
   /** By held strike: place or NO_PLACE. */
   readonly held: readonly number[];
   readonly all: Crowd;
   /** By index of what is remembered when nothing is stopped afterwards, −1 for nothing. */
-  readonly byMemory: Map<number, Crowd>;
+  readonly byMemory: ReadonlyMap<number, Crowd>;
 }
 
 /** One way to come to what is kept. */
@@ -109,11 +111,13 @@ function groupsOf(before: StateRows, columns: readonly number[], memoryOf: Int32
       held[h] = columns[h]! < 0 ? NO_PLACE : before.places[s * before.columns + columns[h]!]!;
     const key = keyOf(held);
     let group = groups.get(key);
-    if (!group) groups.set(key, (group = { held: held.slice(), all: crowd(), byMemory: new Map() }));
+    if (!group)
+      groups.set(key, (group = { held: held.slice(), all: crowd(), byMemory: memoryOf ? new Map() : NONE }));
     group.all.members.push(s);
     if (!memoryOf) continue;
-    let alike = group.byMemory.get(memoryOf[s]!);
-    if (!alike) group.byMemory.set(memoryOf[s]!, (alike = crowd()));
+    const byMemory = group.byMemory as Map<number, Crowd>;
+    let alike = byMemory.get(memoryOf[s]!);
+    if (!alike) byMemory.set(memoryOf[s]!, (alike = crowd()));
     alike.members.push(s);
   }
   return { groups: [...groups.values()], crowds };
@@ -180,32 +184,37 @@ function fits(tables: HandTables, held: readonly number[], h: number, place: num
 /** By state of the layer before: index of what it leaves in memory, −1 for nothing. */
 function memoriesAfter(before: StateRows, step: Step) {
   const known: PackedMemory[] = [];
-  const indexOf = new Map<string, number>();
+  const indexOf = new Map<number, Map<number, number>>();
   const of = new Int32Array(before.count).fill(-1);
   for (let s = 0; s < before.count; s++) {
     if (before.range[s]! < 0) continue;
-    const memory = memoryAfterState(before, s, step);
-    const key = `${memory.range} ${memory.waitedTicks} ${memory.fingers.join(' ')}`;
-    let index = indexOf.get(key);
+    const freed = freedTicks(before, s, step);
+    const long = freed === LONG_FREE || step.msBefore(freed) >= LONGEST_WINDOW_MS;
+    const waitedTicks = long ? LONG_FREE : freed;
+    let alike = indexOf.get(waitedTicks);
+    if (!alike) indexOf.set(waitedTicks, (alike = new Map()));
+    // The fingers say where the hand is; a hand that has long been free has forgotten them.
+    const key = long ? before.range[s]! : fingersKey(before.fingers, 4 * s);
+    let index = alike.get(key);
     if (index === undefined) {
       index = known.length;
-      indexOf.set(key, index);
-      known.push(memory);
+      alike.set(key, index);
+      const fingers = long ? ANYWHERE : [...before.fingers.subarray(4 * s, 4 * s + 4)];
+      known.push({ range: before.range[s]!, waitedTicks, fingers });
     }
     of[s] = index;
   }
   return { known, of };
 }
 
-const ANYWHERE: readonly number[] = [NO_PLACE, NO_PLACE, NO_PLACE, NO_PLACE];
-
-function memoryAfterState(before: StateRows, s: number, step: Step): PackedMemory {
-  const range = before.range[s]!;
-  const waitedTicks = freedTicks(before, s, step);
-  const long = waitedTicks === LONG_FREE || step.msBefore(waitedTicks) >= LONGEST_WINDOW_MS;
-  if (long) return { range, waitedTicks: LONG_FREE, fingers: ANYWHERE };
-  return { range, waitedTicks, fingers: [...before.fingers.subarray(4 * s, 4 * s + 4)] };
+/** Four places in one exact number. */
+function fingersKey(fingers: Int16Array, at: number): number {
+  let key = 0;
+  for (let k = at; k < at + 4; k++) key = key * 1024 + fingers[k]! + 1;
+  return key;
 }
+
+const ANYWHERE: readonly number[] = [NO_PLACE, NO_PLACE, NO_PLACE, NO_PLACE];
 
 /** The span of a set of places, as far as fingers stop them: low above high where none does. */
 export function spanOf(places: readonly number[]): { low: number; high: number } {
