@@ -8,6 +8,7 @@ import { stateCost } from '../../src/core/fingering/left/stateCost';
 import { placementsOf } from '../../src/core/fingering/left/placements';
 import { entryCost } from '../../src/core/fingering/left/barreCost';
 import { memoryAfter } from '../../src/core/fingering/left/memory';
+import { returnCost } from '../../src/core/fingering/left/returns';
 import { follows, transitionCost } from '../../src/core/fingering/left/transition';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem';
 import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
@@ -34,29 +35,39 @@ export function naiveConfigurations(problem: FingeringProblem, moment: Moment): 
   return states;
 }
 
-/** Least cost by trying every sequence of states; only sequences that are already dearer are given up. */
+/**
+ * Least cost by trying every sequence of states, each part as often as it is played; only sequences that are already
+ * dearer are given up.
+ */
 export function naiveLeftCost(problem: FingeringProblem): number {
+  const { plays, steps, returns } = problem.passes;
   const configurations = problem.moments.map((moment) => naiveConfigurations(problem, moment));
   let best = Infinity;
-  const walk = (k: number, before: HandState | null, cost: number) => {
+  const path: HandState[] = [];
+  const walk = (k: number, cost: number) => {
     if (cost >= best) return;
     const moment = problem.moments[k];
     if (!moment) {
       best = cost;
       return;
     }
+    const before = path[k - 1] ?? null;
     for (const bare of configurations[k]!) {
       if (!before && bare.strikes.some((strike) => moment.held.includes(strike))) continue;
       const memory = before && !bare.range ? memoryAfter(problem, before, moment) : null;
       const state = handState(bare.strikes, bare.placements, memory);
       if (before && !follows(problem, before, state, moment)) continue;
-      const step = before
-        ? transitionCost(problem, problem.moments[k - 1]!, before, moment, state)
-        : entryCost(problem, state);
-      walk(k + 1, state, cost + step + stateCost(problem, moment, state));
+      path[k] = state;
+      const way = before
+        ? steps[k]! * transitionCost(problem, problem.moments[k - 1]!, before, moment, state)
+        : plays[0]! * entryCost(problem, state);
+      const back = returns
+        .filter(({ from }) => from === k)
+        .reduce((sum, one) => sum + one.times * returnCost(problem, one, state, path[one.to]!), 0);
+      walk(k + 1, cost + way + plays[k]! * stateCost(problem, moment, state) + back);
     }
   };
-  walk(0, null, 0);
+  walk(0, 0);
   return best;
 }
 

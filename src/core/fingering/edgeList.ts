@@ -9,11 +9,11 @@ export class EdgeList implements Ways {
     private readonly price: Int32Array,
   ) {}
 
-  pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array): void {
+  pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times = 1): void {
     for (let s = 0; s < least.length; s++) {
       if (mask && !mask[s]) continue;
       for (let e = this.start[s]!; e < this.start[s + 1]!; e++) {
-        const sum = before[this.from[e]!]! + this.price[e]!;
+        const sum = before[this.from[e]!]! + times * this.price[e]!;
         if (sum >= least[s]!) continue;
         least[s] = sum;
         via[s] = this.from[e]!;
@@ -21,11 +21,11 @@ export class EdgeList implements Ways {
     }
   }
 
-  push(rest: Int32Array, least: Int32Array, via: Int32Array): void {
+  push(rest: Int32Array, least: Int32Array, via: Int32Array, times = 1): void {
     for (let s = 0; s < rest.length; s++) {
       if (rest[s]! >= UNREACHABLE) continue;
       for (let e = this.start[s]!; e < this.start[s + 1]!; e++) {
-        const sum = this.price[e]! + rest[s]!;
+        const sum = times * this.price[e]! + rest[s]!;
         const from = this.from[e]!;
         if (sum >= least[from]!) continue;
         least[from] = sum;

@@ -11,11 +11,11 @@ export const UNREACHABLE = 1_000_000_000;
 export interface Ways {
   /**
    * For every state that `mask` allows: the least of `before[from]` + way, and that `from`; among equal sums the
-   * lowest. `least` comes filled with UNREACHABLE and `via` with −1.
+   * lowest. `least` comes filled with UNREACHABLE and `via` with −1. Every way counts `times` times.
    */
-  pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array): void;
+  pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times: number): void;
   /** The same backwards, for every state of the layer before: the least of way + `rest[to]`, and that `to`. */
-  push(rest: Int32Array, least: Int32Array, via: Int32Array): void;
+  push(rest: Int32Array, least: Int32Array, via: Int32Array, times: number): void;
 }
 
 export interface Layer {
@@ -23,7 +23,13 @@ export interface Layer {
   readonly stateCost: Int32Array;
   /** Null for the first layer. */
   readonly ways: Ways | null;
+  /** How often the layer is played, and how often right after the one before it; once when left out. */
+  readonly plays?: number;
+  readonly steps?: number;
 }
+
+/** By layer: what each state costs besides; null for nothing. */
+export type Extras = readonly (Int32Array | null)[];
 
 /** Which states of a layer may be used; null allows all. */
 export type Mask = Uint8Array | null;
@@ -44,6 +50,7 @@ export interface Messages {
 /** Both directions; `forward` counts a state's own cost, `backward` does not. */
 export interface Solution {
   readonly layers: readonly Layer[];
+  readonly extras: Extras | null;
   readonly forward: Messages;
   readonly backward: Messages;
   readonly cost: number;
@@ -58,14 +65,25 @@ export function solveLattice(
   layers: readonly Layer[],
   masks: readonly Mask[],
   earlier: Solution | null = null,
+  extras: Extras | null = null,
 ): Solution | null {
   const known = earlier && earlier.layers.length === layers.length ? earlier : null;
-  const changed = known ? layers.map((layer, k) => layer !== known.layers[k]) : null;
-  const forward = maybeForward(layers, masks, known?.forward ?? null, changed);
+  const own = layers.map((layer, k) => ownCosts(layer, extras?.[k] ?? null));
+  const changed = known
+    ? layers.map(
+        (layer, k) => layer !== known.layers[k] || (extras?.[k] ?? null) !== (known.extras?.[k] ?? null),
+      )
+    : null;
+  const forward = maybeForward(layers, own, masks, known?.forward ?? null, changed);
   if (!forward) return null;
   const cost = forward.offset.at(-1) ?? 0;
-  const backward = backwardMessages(layers, masks, known?.backward ?? null, changed);
-  return { layers, forward, backward, cost };
+  const backward = backwardMessages(layers, own, masks, known?.backward ?? null, changed);
+  return { layers, extras, forward, backward, cost };
+}
+
+/** A state's own cost as often as it is played, and what it costs besides. */
+function ownCosts({ stateCost, plays = 1 }: Layer, extra: Int32Array | null): Int32Array {
+  return plays === 1 && !extra ? stateCost : stateCost.map((cost, s) => plays * cost + (extra?.[s] ?? 0));
 }
 
 /** Cost of the best whole path through state `s` of layer `k`; UNREACHABLE when there is none. */
@@ -119,6 +137,7 @@ function differences(
 
 function maybeForward(
   layers: readonly Layer[],
+  own: readonly Int32Array[],
   masks: readonly Mask[],
   known: Messages | null,
   changed: Changed,
@@ -132,9 +151,9 @@ function maybeForward(
     const layer = layers[k]!;
     const here = new Int32Array(layer.stateCost.length).fill(UNREACHABLE);
     const from = new Int32Array(here.length).fill(-1);
-    if (layer.ways && k > 0) layer.ways.pull(cost[k - 1]!, masks[k]!, here, from);
+    if (layer.ways && k > 0) layer.ways.pull(cost[k - 1]!, masks[k]!, here, from, layer.steps ?? 1);
     else for (let s = 0; s < here.length; s++) if (!masks[k] || masks[k]![s]) here[s] = 0;
-    for (let s = 0; s < here.length; s++) if (here[s]! < UNREACHABLE) here[s]! += layer.stateCost[s]!;
+    for (let s = 0; s < here.length; s++) if (here[s]! < UNREACHABLE) here[s]! += own[k]![s]!;
     const least = normalise(here);
     if (least >= UNREACHABLE) return null;
     cost.push(here);
@@ -153,6 +172,7 @@ function maybeForward(
 
 function backwardMessages(
   layers: readonly Layer[],
+  own: readonly Int32Array[],
   masks: readonly Mask[],
   known: Messages | null,
   changed: Changed,
@@ -170,11 +190,11 @@ function backwardMessages(
     const rest = new Int32Array(layer.stateCost.length);
     for (let s = 0; s < rest.length; s++) {
       const shut = (masks[k] && !masks[k]![s]) || cost[k]![s]! >= UNREACHABLE;
-      rest[s] = shut ? UNREACHABLE : cost[k]![s]! + layer.stateCost[s]!;
+      rest[s] = shut ? UNREACHABLE : cost[k]![s]! + own[k]![s]!;
     }
     const here = new Int32Array(layers[k - 1]!.stateCost.length).fill(UNREACHABLE);
     const to = new Int32Array(here.length).fill(-1);
-    layer.ways!.push(rest, here, to);
+    layer.ways!.push(rest, here, to, layer.steps ?? 1);
     const total = offset[k]! + normalise(here);
     const agrees = known !== null && k - 1 < first && sameCosts(here, known.cost[k - 1]!);
     const more = total - offset[k - 1]!;

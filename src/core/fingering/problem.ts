@@ -6,6 +6,7 @@ import type { HandProfile } from '../instrument/handProfile';
 import { type Tuning, tuningOrThrow } from '../instrument/tuning';
 import type { PrintedMarks, Score } from '../score/model';
 import { type LeftWeights, leftWeights } from './left/weights';
+import { type Passes, passesOf } from './passes';
 import { strikesOf } from './strikes';
 
 export type Role = 'melody' | 'bass' | 'inner';
@@ -51,6 +52,8 @@ export interface Moment {
 export interface FingeringProblem {
   readonly strikes: readonly Strike[];
   readonly moments: readonly Moment[];
+  /** How often what is played. */
+  readonly passes: Passes;
   readonly ticksPerQuarter: number;
   /** Ticks from the start to ms from the start. */
   readonly clock: (tick: number) => number;
@@ -73,9 +76,11 @@ export function problemOf(
 ): FingeringProblem {
   const strikes = strikesOf(score);
   const clock = clockOf(score.tempos, score.ticksPerQuarter);
+  const moments = momentsOf(strikes, clock);
   return {
     strikes,
-    moments: momentsOf(strikes, clock),
+    moments,
+    passes: passesOf(score.measures, moments),
     ticksPerQuarter: score.ticksPerQuarter,
     clock,
     spans: spansOf(score.tempos, score.ticksPerQuarter),

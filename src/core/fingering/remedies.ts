@@ -102,7 +102,12 @@ function canStandAlone(problem: FingeringProblem, struck: readonly Strike[]): bo
     struck: strikes.map(({ index }) => index),
     held: [],
   };
-  const alone: FingeringProblem = { ...problem, strikes, moments: [moment] };
+  const alone: FingeringProblem = {
+    ...problem,
+    strikes,
+    moments: [moment],
+    passes: { plays: [1], steps: [0], returns: [] },
+  };
   return handLayer(alone, new LayerStore(new HandTables(alone)), moment, null).omitted.size === 0;
 }
 

@@ -26,5 +26,7 @@ export function handLayer(
     new Set([...shared.omitted].map((k) => moment.struck[k]!)),
     shared.stateCost,
     shared.ways,
+    problem.passes.plays[moment.index]!,
+    problem.passes.steps[moment.index]!,
   );
 }

@@ -21,10 +21,10 @@ describe('the ways of the left hand', () => {
       const rest = costs(to.states.length);
       const least = new Int32Array(to.states.length).fill(UNREACHABLE);
       const via = new Int32Array(least.length).fill(-1);
-      to.ways!.pull(before, null, least, via);
+      to.ways!.pull(before, null, least, via, 1);
       const back = new Int32Array(from.states.length).fill(UNREACHABLE);
       const onward = new Int32Array(back.length).fill(-1);
-      to.ways!.push(rest, back, onward);
+      to.ways!.push(rest, back, onward, 1);
       const way = (a: number, b: number) =>
         follows(problem, from.states[a]!, to.states[b]!, problem.moments[k]!)
           ? transitionCost(

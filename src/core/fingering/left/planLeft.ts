@@ -10,9 +10,10 @@ import {
   type Solution,
   UNREACHABLE,
 } from '../lattice';
-import type { FingeringProblem, Moment } from '../problem';
+import type { FingeringProblem, Moment, Strike } from '../problem';
 import { codeOf, type HandState, type Placement } from './handState';
 import { handLayer } from './handLattice';
+import { solveWithReturns } from './returns';
 import { HandTables } from './packed/handTables';
 import { LayerStore, subsetsBySize } from './packed/layerStore';
 import { PLACEMENTS } from './packed/handTables';
@@ -106,6 +107,8 @@ export class LeftPlanner {
     for (const uid of strike.uids) others.delete(uid);
     const { layers, solution } = this.solve(others);
     const k = this.problem.moments.findIndex((moment) => moment.struck.includes(strikeIndex));
+    if (this.problem.passes.returns.length > 0)
+      return this.candidatesOneByOne(others, strike, layers, solution.cost);
     const best = new Map<number, LeftCandidate>();
     layers[k]!.states.forEach((state, s) => {
       const slot = state.strikes.indexOf(strikeIndex);
@@ -124,6 +127,34 @@ export class LeftPlanner {
     return [...best.values()].sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
   }
 
+  /** With ways back the messages are bounds only: each choice is planned by itself. */
+  private candidatesOneByOne(
+    others: Ink,
+    { index, uids }: Strike,
+    layers: readonly PackedLayer[],
+    best: number,
+  ): readonly LeftCandidate[] {
+    const k = this.problem.moments.findIndex((moment) => moment.struck.includes(index));
+    const places = new Map<number, Placement>();
+    for (const state of layers[k]!.states) {
+      const place = state.placements[state.strikes.indexOf(index)];
+      if (place) places.set(codeOf(place), place);
+    }
+    const priced = [...places.values()].map((place) => {
+      const ink = new Map(others).set(uids[0]!, { finger: place.finger, string: place.string, pluck: null });
+      const forced = this.solve(ink);
+      return {
+        place,
+        extraCost: forced.solution.cost - best,
+        conflicts: forced.layers[k]!.omitted.size > layers[k]!.omitted.size,
+        states: () => statesOn(forced.layers, bestPath(forced.solution)),
+      };
+    });
+    return priced
+      .filter(({ conflicts }) => !conflicts)
+      .sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
+  }
+
   private solve(ink: Ink): { layers: readonly PackedLayer[]; solution: Solution } {
     const marks = inkByStrike(this.problem, ink);
     const omissions = inkOmissions(this.problem, this.store, this.free, marks);
@@ -132,7 +163,10 @@ export class LeftPlanner {
     const solution = solveLattice(layers, masks, this.latest);
     if (!solution) throw new Error('every layer has an allowed state and all held notes can be let go');
     this.latest = solution;
-    return { layers, solution };
+    if (this.problem.passes.returns.length === 0) return { layers, solution };
+    const whole = solveWithReturns(this.problem, layers, masks, solution);
+    if (!whole) throw new Error('what can be played once can be played again');
+    return { layers, solution: whole };
   }
 }
 

@@ -48,6 +48,9 @@ export class PackedLayer implements Layer {
     readonly omitted: ReadonlySet<number>,
     readonly stateCost: Int32Array,
     readonly ways: Ways | null,
+    /** How often the moment is played, and how often right after the one before it. */
+    readonly plays: number,
+    readonly steps: number,
   ) {}
 
   /** Every state as a record; made when it is asked for. */

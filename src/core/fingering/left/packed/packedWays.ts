@@ -81,7 +81,7 @@ export class PackedWays implements Ways {
     this.prices = arena.int32(priced).fill(UNPRICED);
   }
 
-  pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array): void {
+  pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times = 1): void {
     const { memberStart, members, startOf, arrivalCrowd, arrivalCuts, arrivalPrices, prices, step } = this;
     const crowds = memberStart.length - 1;
     const order = scratch(members.length);
@@ -100,7 +100,7 @@ export class PackedWays implements Ways {
       let from = -1;
       for (let a = startOf[to]!; a < startOf[to + 1]!; a++) {
         const crowd = arrivalCrowd[a]!;
-        const cuts = arrivalCuts[a]!;
+        const cuts = times * arrivalCuts[a]!;
         if (crowdLeast[crowd]! + cuts > best) continue;
         const start = memberStart[crowd]!;
         for (let n = start; n < orderEnd[crowd]!; n++) {
@@ -110,10 +110,11 @@ export class PackedWays implements Ways {
           if (soFar > best) break;
           let price = prices[arrivalPrices[a]! + place]!;
           if (price === UNPRICED) {
-            if (soFar + step.leastWay(state, to) > best) continue;
+            if (soFar + times * step.leastWay(state, to) > best) continue;
             price = this.price(a, place, state, to);
           }
-          const sum = before[state]! + price;
+          if (price >= UNREACHABLE) continue;
+          const sum = before[state]! + times * price;
           if (sum < best || (sum === best && state < from)) {
             best = sum;
             from = state;
@@ -126,7 +127,7 @@ export class PackedWays implements Ways {
     }
   }
 
-  push(rest: Int32Array, least: Int32Array, via: Int32Array): void {
+  push(rest: Int32Array, least: Int32Array, via: Int32Array, times = 1): void {
     const {
       memberStart,
       members,
@@ -143,7 +144,7 @@ export class PackedWays implements Ways {
       const size = crowdStart[c + 1]! - start;
       const order = scratch(size);
       for (let n = 0; n < size; n++)
-        costs[n] = rest[arrivalTo[arrivals[start + n]!]!]! + arrivalCuts[arrivals[start + n]!]!;
+        costs[n] = rest[arrivalTo[arrivals[start + n]!]!]! + times * arrivalCuts[arrivals[start + n]!]!;
       const reached = cheapestFirst(size, order, 0);
       if (reached === 0) continue;
       for (let m = memberStart[c]!; m < memberStart[c + 1]!; m++) {
@@ -153,14 +154,15 @@ export class PackedWays implements Ways {
         for (let n = 0; n < reached; n++) {
           const a = arrivals[start + order[n]!]!;
           const state = arrivalTo[a]!;
-          const after = rest[state]! + arrivalCuts[a]!;
+          const after = rest[state]! + times * arrivalCuts[a]!;
           if (after > best) break;
           let price = prices[arrivalPrices[a]! + m - memberStart[c]!]!;
           if (price === UNPRICED) {
-            if (after + step.leastWay(from, state) > best) continue;
+            if (after + times * step.leastWay(from, state) > best) continue;
             price = this.price(a, m - memberStart[c]!, from, state);
           }
-          const sum = rest[state]! + price;
+          if (price >= UNREACHABLE) continue;
+          const sum = rest[state]! + times * price;
           if (sum < best || (sum === best && state < to)) {
             best = sum;
             to = state;
