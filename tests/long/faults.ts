@@ -41,8 +41,8 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'own cost of a state forgotten',
     file: 'src/core/fingering/lattice.ts',
-    find: 'here[s]! += layer.stateCost[s]!',
-    put: 'here[s]! += 0 * layer.stateCost[s]!',
+    find: 'here[s]! += own[k]![s]!',
+    put: 'here[s]! += 0 * own[k]![s]!',
   },
   {
     name: 'messages kept beyond the change',
@@ -53,7 +53,7 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'a bound that is too high',
     file: `${PACKED}/packedWays.ts`,
-    find: 'soFar + step.leastWay(state, to) > best',
+    find: 'soFar + times * step.leastWay(state, to) > best',
     put: 'soFar + 2 * step.leastWay(state, to) + 5 > best',
   },
   {
@@ -89,8 +89,8 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'a freed hand forgets where it was',
     file: `${PACKED}/keptHands.ts`,
-    find: 'return { range, waitedTicks, fingers:',
-    put: 'return { range: 0, waitedTicks, fingers:',
+    find: 'known.push({ range: before.range[s]!, waitedTicks, fingers });',
+    put: 'known.push({ range: 0, waitedTicks, fingers });',
   },
   {
     name: 'steps that differ share their prices',
@@ -134,6 +134,18 @@ const FAULTS: readonly Fault[] = [
     file: `${PACKED}/handTables.ts`,
     find: '      last = k;\n    }\n    return sum;',
     put: '      last = 0;\n    }\n    return sum;',
+  },
+  {
+    name: 'a way back costs nothing',
+    file: `${LEFT}/returns.ts`,
+    find: 'one.times * returnCost(',
+    put: '0 * returnCost(',
+  },
+  {
+    name: 'the first hand tried is taken',
+    file: `${LEFT}/returns.ts`,
+    find: '>= best.cost) break;',
+    put: '>= 0) break;',
   },
   {
     name: 'the first barre costs nothing',
