@@ -63,4 +63,4 @@ export function preparePlan(input: DocumentInput): { readonly plan: FingeringPla
 }
 
 /** Changes with the planner or its weights: part of the key of what is stored. */
-export const PLANNING = 'plan-5';
+export const PLANNING = 'plan-6';

@@ -2,6 +2,7 @@
 import type { HandState } from './left/handState';
 import { positionOf } from './left/handState';
 import { measureShift } from './left/shift';
+import { SQUEEZE_FRETS } from './left/terms';
 import type { HandStay, PlannedShift, ShiftRisk } from './plan';
 import type { FingeringProblem, Moment } from './problem';
 
@@ -45,20 +46,26 @@ export function shiftsOf(problem: FingeringProblem, states: readonly HandState[]
 }
 
 /**
- * Where the hand stands. It stays where it is as long as the fingers that are down could be those of that position,
- * stretched or squeezed though they may be.
+ * Where the hand stands. It stays where it is until it shifts, or stands more than a fret from where it was: an
+ * extension or a squeeze is no change of position.
  */
 export function handStays(problem: FingeringProblem, states: readonly HandState[]): readonly HandStay[] {
   const stays: HandStay[] = [];
   states.forEach(({ range, placements }, k) => {
     const position = positionOf(placements);
     const last = stays.at(-1);
-    if (!range || position === null || (last && last.position >= range.low && last.position <= range.high))
-      return;
+    if (!range || position === null) return;
+    const near =
+      last && last.position >= range.low - SQUEEZE_FRETS && last.position <= range.high + SQUEEZE_FRETS;
+    if (near && !shiftInto(problem, states, k)) return;
     if (last?.position !== position) stays.push({ position, fromTicks: problem.moments[k]!.tick });
   });
   return stays;
 }
+
+const shiftInto = (problem: FingeringProblem, states: readonly HandState[], k: number): boolean =>
+  k > 0 &&
+  measureShift(problem, problem.moments[k - 1]!, states[k - 1]!, problem.moments[k]!, states[k]!) !== null;
 
 /** Quarters per minute just before a moment. */
 function tempoAt({ spans, ticksPerQuarter }: FingeringProblem, { tick }: Moment): number {

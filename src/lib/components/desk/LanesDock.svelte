@@ -29,7 +29,7 @@
 
   // In layout units, so that everything stands under its note at any width.
   const unit = $derived(page.staffSpace);
-  const top = $derived(5.2 * unit);
+  const top = $derived(6.9 * unit);
   const step = $derived(2.35 * unit);
   const height = $derived(top + 6 * step + 0.6 * unit);
   const yOf = (string: number) => top + (string - 0.5) * step;
@@ -47,6 +47,35 @@
   };
   const shiftTitle = (shift: PlannedShift) =>
     `${roman(shift.fromPosition)} to ${roman(shift.toPosition)}: ${shiftWords(shift)}; needs about ${shift.neededMs} ms; ${CARRIERS[shift.carrier]}; works up to ♩ = ${shift.worksUpToBpm}`;
+  /** Ids of what is drawn when each takes so much room and nothing may overlap; the rest is in the titles. */
+  function roomy(lanes: readonly { readonly id: string; readonly at: number; readonly room: number }[]) {
+    const drawn = new Set<string>();
+    let free = -Infinity;
+    for (const { id, at, room } of lanes) {
+      if (at < free) continue;
+      drawn.add(id);
+      free = at + room;
+    }
+    return drawn;
+  }
+  const numerals = $derived(
+    roomy(
+      lanes.hand.map(({ id, span, position }) => ({
+        id,
+        at: span.x1,
+        room: (1 + 1.3 * roman(position).length) * unit,
+      })),
+    ),
+  );
+  const labels = $derived(
+    roomy(
+      lanes.shifts.map(({ id, span, shift }) => ({
+        id,
+        at: span.x1,
+        room: (0.95 * shiftWords(shift).length + 1) * unit,
+      })),
+    ),
+  );
   const percent = (share: number) => `${Math.round(share * 100)} %`;
   const beats = (quarters: number) => Number(quarters.toFixed(1));
 </script>
@@ -145,9 +174,9 @@
           {#each lanes.shifts as lane (lane.id)}
             <rect
               x={lane.span.x1}
-              y={1.1 * unit}
+              y={2.6 * unit}
               width={lane.span.x2 - lane.span.x1}
-              height={height - 1.4 * unit}
+              height={height - 2.9 * unit}
               fill="url(#window-dots)"
               opacity="0.4"
             />
@@ -156,22 +185,25 @@
             <line
               x1={lane.span.x1}
               x2={lane.span.x2}
-              y1={4 * unit}
-              y2={4 * unit}
+              y1={5.6 * unit}
+              y2={5.6 * unit}
               stroke="currentColor"
               stroke-width={0.22 * unit}
             />
-            <text
-              x={lane.span.x1 + 0.2 * unit}
-              y={3.4 * unit}
-              font-size={2.1 * unit}
-              font-weight="600"
-              style:font-family="var(--font-serif)"
-              fill="currentColor">{roman(lane.position)}</text
-            >
+            {#if numerals.has(lane.id)}
+              <text
+                x={lane.span.x1 + 0.2 * unit}
+                y={5 * unit}
+                font-size={2.1 * unit}
+                font-weight="600"
+                style:font-family="var(--font-serif)"
+                fill="currentColor">{roman(lane.position)}</text
+              >
+            {/if}
           {/each}
           {#each lanes.shifts as lane (lane.id)}
-            {@const toRight = lane.span.x2 > page.width * 0.82}
+            {@const words = shiftWords(lane.shift)}
+            {@const toRight = lane.span.x1 + words.length * unit > page.width}
             <g
               role="button"
               tabindex="-1"
@@ -184,27 +216,29 @@
               <title>{shiftTitle(lane.shift)}</title>
               <rect
                 x={lane.span.x1}
-                y={1.1 * unit}
+                y={0.4 * unit}
                 width={Math.max(lane.span.x2 - lane.span.x1, unit)}
-                height={3.6 * unit}
+                height={6.2 * unit}
                 fill="transparent"
               />
               <path
-                d="M{lane.span.x1} {4.5 * unit} L{lane.span.x2} {4.5 * unit} m{-0.7 * unit} {-0.5 *
+                d="M{lane.span.x1} {6.1 * unit} L{lane.span.x2} {6.1 * unit} m{-0.7 * unit} {-0.5 *
                   unit} l{0.7 * unit} {0.5 * unit} l{-0.7 * unit} {0.5 * unit}"
                 stroke="currentColor"
                 stroke-width={0.2 * unit}
                 fill="none"
               />
-              <text
-                x={toRight ? lane.span.x1 - 0.4 * unit : lane.span.x2 + 2.6 * unit}
-                text-anchor={toRight ? 'end' : 'start'}
-                y={2.9 * unit}
-                font-size={1.75 * unit}
-                font-weight={lane.shift.risk === 'free' ? 400 : 700}
-                style:font-family="var(--font-sans)"
-                fill="currentColor">{shiftWords(lane.shift)}</text
-              >
+              {#if labels.has(lane.id)}
+                <text
+                  x={toRight ? lane.span.x2 : lane.span.x1}
+                  text-anchor={toRight ? 'end' : 'start'}
+                  y={1.9 * unit}
+                  font-size={1.7 * unit}
+                  font-weight={lane.shift.risk === 'free' ? 400 : 700}
+                  style:font-family="var(--font-sans)"
+                  fill="currentColor">{words}</text
+                >
+              {/if}
             </g>
           {/each}
           {#each STRINGS as string, k (string)}
