@@ -2,7 +2,7 @@
 import { correctionsOf, inkOf } from '../core/fingering/edition/registers';
 import type { Ink } from '../core/fingering/ink';
 import type { Planner } from '../core/fingering/planner';
-import { warmUp } from '../core/fingering/warmUp';
+import { WARM_UPS, warmUp } from '../core/fingering/warmUp';
 import { readMusicXmlText, type MusicXmlText } from '../core/formats/musicxml/bytes';
 import { exportFingered } from '../core/formats/musicxml/exportFingered';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
@@ -27,10 +27,13 @@ self.onmessage = ({ data }: MessageEvent<PlannerRequest>) => {
   waiting.push(data);
 };
 
-// While the page is still fetching the piece.
-setTimeout(() => {
-  if (!session) warmUp();
-}, 0);
+/** While the page is still fetching the piece; whoever asks for something comes first. */
+function warmUpWhileIdle(n: number) {
+  if (session || waiting.length > 0 || n === WARM_UPS) return;
+  warmUp(n);
+  setTimeout(() => warmUpWhileIdle(n + 1), 0);
+}
+setTimeout(() => warmUpWhileIdle(0), 0);
 
 const answer = (value: PlannerAnswer) => self.postMessage(value);
 

@@ -10,16 +10,19 @@ import { Planner } from './planner';
 const BARS = 24;
 const EIGHTHS = 8;
 
-/** A tune that climbs and falls over basses of half notes. Ticks are eighths. */
-export function warmUpScore(): Score {
+/** How many different ones there are; each makes the next plan faster. */
+export const WARM_UPS = 4;
+
+/** A tune that climbs and falls over basses of half notes, so many semitones higher. Ticks are eighths. */
+export function warmUpScore(higher = 0): Score {
   const tune = Array.from({ length: EIGHTHS * BARS }, (_, k) => ({
-    midi: 60 + [0, 2, 4, 5, 7, 9, 7, 5, 4, 2][(k * (1 + (k >> 5))) % 10]!,
+    midi: 60 + higher + [0, 2, 4, 5, 7, 9, 7, 5, 4, 2][(k * (1 + (k >> 5))) % 10]!,
     onset: k,
     length: 1,
     voice: '1',
   }));
   const basses = Array.from({ length: 2 * BARS }, (_, k) => ({
-    midi: [40, 45, 48, 43, 41, 47, 50][(3 * k) % 7]!,
+    midi: higher + [40, 45, 48, 43, 41, 47, 50][(3 * k) % 7]!,
     onset: 4 * k,
     length: 4,
     voice: '2',
@@ -80,6 +83,7 @@ const EMPTY: Omit<Score, 'notes'> = {
   notices: [],
 };
 
-export function warmUp(): void {
-  new Planner(warmUpScore(), DEFAULT_PLAYER.fretboard, DEFAULT_PLAYER.hand).plan(new Map());
+/** `n`: from 0 on; each number plans other music. */
+export function warmUp(n: number): void {
+  new Planner(warmUpScore(n), DEFAULT_PLAYER.fretboard, DEFAULT_PLAYER.hand).plan(new Map());
 }
