@@ -44,10 +44,6 @@ export interface HandMemory {
   readonly fingers: readonly number[];
 }
 
-/** Equal for memories that mean the same. */
-export const memoryKey = (memory: HandMemory | null): string =>
-  memory ? `${memory.range.low}-${memory.range.high}@${memory.freedTick}:${memory.fingers.join('.')}` : '';
-
 export interface HandState {
   /** Strikes that sound, ascending; a held strike that is missing has been let go. */
   readonly strikes: readonly number[];

@@ -300,14 +300,8 @@
                 />
               {/if}
               {#if lane.begins && lane.sounding}
-                <circle
-                  cx={lane.sounding.x1}
-                  cy={y}
-                  r={0.98 * unit}
-                  fill="var(--paper)"
-                  stroke="currentColor"
-                  stroke-width={0.14 * unit}
-                />
+                <!-- No ring around it: a circled numeral is a string, this is a finger. -->
+                <circle cx={lane.sounding.x1} cy={y} r={0.9 * unit} fill="var(--paper)" />
                 <text
                   x={lane.sounding.x1}
                   y={y + 0.6 * unit}
