@@ -7,14 +7,14 @@ import { type HandState, handState, type Placement } from '../../src/core/finger
 import { stateCost } from '../../src/core/fingering/left/stateCost';
 import { placementsOf } from '../../src/core/fingering/left/placements';
 import { entryCost } from '../../src/core/fingering/left/barreCost';
-import { memoryAfter } from '../../src/core/fingering/left/memory';
+import { memoryAfter as memoryAfterHand } from '../../src/core/fingering/left/memory';
 import { returnCost } from '../../src/core/fingering/left/returns';
 import { follows, transitionCost } from '../../src/core/fingering/left/transition';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem';
+import { aged, memoryAfter, NO_MEMORY, type RightMemory, sharingFor } from '../../src/core/fingering/right/memory';
+import type { RightSetting } from '../../src/core/fingering/right/setting';
 import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
-import { sharingFor, stateAfter, type StrokeState } from '../../src/core/fingering/right/strokeState';
-import type { StrokeGroup } from '../../src/core/fingering/right/strokes';
-import type { HandProfile } from '../../src/core/instrument/handProfile';
+import { placedAt, sharingsOf, stepMs, type StrokeGroup, strokeGroup } from '../../src/core/fingering/right/strokes';
 import type { Pluck } from '../../src/core/score/model';
 
 /** All placements of what sounds at a moment: struck strikes lie somewhere, held ones too or are let go. */
@@ -54,7 +54,7 @@ export function naiveLeftCost(problem: FingeringProblem): number {
     const before = path[k - 1] ?? null;
     for (const bare of configurations[k]!) {
       if (!before && bare.strikes.some((strike) => moment.held.includes(strike))) continue;
-      const memory = before && !bare.range ? memoryAfter(problem, before, moment) : null;
+      const memory = before && !bare.range ? memoryAfterHand(problem, before, moment) : null;
       const state = handState(bare.strikes, bare.placements, memory);
       if (before && !follows(problem, before, state, moment)) continue;
       path[k] = state;
@@ -72,10 +72,10 @@ export function naiveLeftCost(problem: FingeringProblem): number {
 }
 
 /** Every way to give the letters p i m a to `count` strings: ascending fingers, p lowest, only p repeated. */
-export function naiveSharings(count: number): Pluck[][] {
-  const letters: Pluck[] = ['p', 'i', 'm', 'a'];
-  const all = Array.from({ length: 4 ** count }, (_, n) =>
-    Array.from({ length: count }, (_unused, k) => letters[Math.floor(n / 4 ** k) % 4]!),
+export function naiveSharings(count: number, letters: Pluck[] = ['p', 'i', 'm', 'a']): Pluck[][] {
+  const size = letters.length;
+  const all = Array.from({ length: size ** count }, (_, n) =>
+    Array.from({ length: count }, (_unused, k) => letters[Math.floor(n / size ** k) % size]!),
   );
   const rank = (letter: Pluck) => letters.indexOf(letter);
   return all.filter((row) =>
@@ -85,21 +85,79 @@ export function naiveSharings(count: number): Pluck[][] {
   );
 }
 
-export function naiveRightCost(groups: readonly StrokeGroup[], hand: HandProfile): number {
+/** How the right hand gets from one moment's memory to the next: the rules alone, without any of the planner's layers. */
+function strokeWays(
+  problem: FingeringProblem,
+  group: StrokeGroup,
+  k: number,
+  before: RightMemory,
+  fretBefore: number | null,
+): { readonly cost: number; readonly memory: RightMemory }[] {
+  const { plays, steps } = problem.passes;
+  const memory = aged(before, stepMs(problem, k));
+  const { school, style } = group.manner;
+  const sharings =
+    school.plectrum || group.effect
+      ? sharingsOf(group)
+      : naiveSharings(group.strokes.length, style.littleFinger ? ['p', 'i', 'm', 'a', 'c'] : undefined);
+  return sharings.map((letters) => {
+    const sharing = sharingFor(group, letters);
+    const step = strokeTransitionCost(memory, fretBefore, group, sharing, problem.hand);
+    return {
+      cost: (k === 0 ? plays[0]! : steps[k]!) * step + plays[k]! * groupCost(group, sharing),
+      memory: memoryAfter(memory, sharing),
+    };
+  });
+}
+
+/** Least cost of the right hand on given strings by trying every sequence of letters. */
+export function naiveRightCost(problem: FingeringProblem, groups: readonly StrokeGroup[]): number {
   let best = Infinity;
-  const walk = (k: number, before: StrokeState | null, cost: number) => {
+  const walk = (k: number, before: RightMemory, cost: number) => {
     if (cost >= best) return;
     const group = groups[k];
     if (!group) {
       best = cost;
       return;
     }
-    for (const letters of naiveSharings(group.strokes.length)) {
-      const sharing = sharingFor(group, letters);
-      const step = before ? strokeTransitionCost(before, group, sharing, hand) : 0;
-      walk(k + 1, stateAfter(before, group, sharing), cost + step + groupCost(group, sharing));
+    const fret = groups[k - 1]?.fret ?? null;
+    for (const way of strokeWays(problem, group, k, before, fret)) walk(k + 1, way.memory, cost + way.cost);
+  };
+  walk(0, NO_MEMORY, 0);
+  return best;
+}
+
+/** Least cost of both hands by trying every sequence of left hands with every sequence of letters on its strings. */
+export function naiveJointCost(problem: FingeringProblem, setting: RightSetting, leftCost: number): number {
+  const { plays, steps } = problem.passes;
+  const configurations = problem.moments.map((moment) => naiveConfigurations(problem, moment));
+  let best = Infinity;
+  const path: HandState[] = [];
+  const walk = (k: number, left: number, right: number, memory: RightMemory, fretBefore: number | null) => {
+    // The left hand of what is still to come costs at least what all of it costs at least, less what it has cost.
+    if (Math.max(left, leftCost) + right >= best) return;
+    const moment = problem.moments[k];
+    if (!moment) {
+      best = left + right;
+      return;
+    }
+    const before = path[k - 1] ?? null;
+    for (const bare of configurations[k]!) {
+      if (!before && bare.strikes.some((strike) => moment.held.includes(strike))) continue;
+      const remembered = before && !bare.range ? memoryAfterHand(problem, before, moment) : null;
+      const state = handState(bare.strikes, bare.placements, remembered);
+      if (before && !follows(problem, before, state, moment)) continue;
+      path[k] = state;
+      const way = before
+        ? steps[k]! * transitionCost(problem, problem.moments[k - 1]!, before, moment, state)
+        : plays[0]! * entryCost(problem, state);
+      const next = left + way + plays[k]! * stateCost(problem, moment, state);
+      if (next + right >= best) continue;
+      const group = strokeGroup(problem, setting, k, placedAt(problem, moment, before, state));
+      for (const { cost, memory: after } of strokeWays(problem, group, k, memory, fretBefore))
+        walk(k + 1, next, right + cost, after, group.fret);
     }
   };
-  walk(0, null, 0);
+  walk(0, 0, 0, NO_MEMORY, null);
   return best;
 }

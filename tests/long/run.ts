@@ -1,10 +1,11 @@
 /** `npm run test:long [first seed] [count]`: random pieces against brute force; prints the seeds that fail. */
 import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
-import { RightPlanner, strokeLayers } from '../../src/core/fingering/right/planRight';
-import { strokeGroupsOf } from '../../src/core/fingering/right/strokes';
-import { solveLattice } from '../../src/core/fingering/lattice';
+import { JointPlanner } from '../../src/core/fingering/joint/planBoth';
+import { RightPlanner } from '../../src/core/fingering/right/planRight';
+import { plainSetting } from '../../src/core/fingering/right/setting';
+import { placedOn } from '../../src/core/fingering/right/strokes';
 import { barXml, problemFrom, randomNotes } from '../helpers/music';
-import { naiveLeftCost, naiveRightCost } from '../helpers/naive';
+import { naiveJointCost, naiveLeftCost, naiveRightCost } from '../helpers/naive';
 
 const first = Number(process.argv[2] ?? Date.now() % 1_000_000);
 const count = Number(process.argv[3] ?? 500);
@@ -14,16 +15,18 @@ console.log(`seeds ${first} to ${first + count - 1}`);
 for (let seed = first; seed < first + count; seed++) {
   const bare = problemFrom(barXml(randomNotes(seed, 3 + (seed % 3)), 60 + (seed % 7) * 20));
   const problem = { ...bare, hand: { ...bare.hand, highestFret: 5 } };
-  const plan = new LeftPlanner(problem).plan(new Map());
-  const left = plan.conflicts.length > 0 ? Infinity : plan.cost;
-  const groups = strokeGroupsOf(problem, plan.placements);
-  const layers = strokeLayers(groups, problem.hand);
-  const right = solveLattice(
-    layers,
-    layers.map(() => null),
-  )!.cost;
-  const kept = new RightPlanner(problem).plan(plan.placements, new Map()).cost;
-  if (left !== naiveLeftCost(problem) || right !== naiveRightCost(groups, problem.hand) || kept !== right) {
+  const planner = new LeftPlanner(problem);
+  const plan = planner.plan(new Map());
+  if (plan.conflicts.length > 0) continue;
+  const right = new RightPlanner(problem).plan(placedOn(problem, plan.states), new Map());
+  const setting = plainSetting(problem);
+  const both = new JointPlanner(problem, planner, setting).plan(new Map());
+  if (
+    plan.cost !== naiveLeftCost(problem) ||
+    right.cost !== naiveRightCost(problem, right.groups) ||
+    both.cost !== naiveJointCost(problem, setting, plan.cost) ||
+    both.cost !== both.lowerBound
+  ) {
     failed.push(seed);
     console.log(`seed ${seed}: not the optimum`);
   }

@@ -4,9 +4,9 @@ import { type Mask, UNREACHABLE, type Ways } from './lattice';
 export class EdgeList implements Ways {
   /** Edges into state s are numbered `start[s]` to `start[s + 1]` − 1. */
   constructor(
-    private readonly start: Int32Array,
-    private readonly from: Int32Array,
-    private readonly price: Int32Array,
+    readonly start: Int32Array,
+    readonly from: Int32Array,
+    readonly price: Int32Array,
   ) {}
 
   pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times = 1): void {

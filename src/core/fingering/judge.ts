@@ -67,7 +67,7 @@ export function judge(score: Score, planner: Planner): Judgement {
 
 function unusualAt(planner: Planner, ink: Ink, uid: string): readonly UnusualChoice[] {
   const marks = ink.get(uid)!;
-  const choices = planner.choices(ink, uid, Infinity)?.left ?? [];
+  const choices = planner.choices(ink, uid, false, Infinity)?.left ?? [];
   const best = choices[0];
   const chosen = choices.find(
     (choice) =>

@@ -6,6 +6,8 @@ import type { Carrier } from './left/shift';
 import type { Remedy } from './remedies';
 import type { RingsReport } from './rings/report';
 import type { Ring, RingEnd } from './rings/ring';
+import type { StrokeReason } from './right/reasons';
+import type { PlannedStroke } from './right/report';
 
 export interface PlannedNote {
   readonly uid: string;
@@ -95,6 +97,8 @@ export interface FingeringPlan {
   readonly rings: readonly Ring[];
   readonly ringsReport: RingsReport;
   readonly findings: readonly Finding[];
+  /** The right hand, one entry for each moment at which it plays. */
+  readonly strokes: readonly PlannedStroke[];
   /** By bar of the score. */
   readonly effortByBar: readonly BarEffort[];
 }
@@ -109,6 +113,8 @@ export interface LeftChoice {
   readonly reasons: readonly Reason[];
   /** What a teacher would say of it; of the best choice: why not the nearest other one. */
   readonly words: readonly ChoiceReason[];
+  /** The same of the right hand: where another string makes it harder. */
+  readonly strokeWords: readonly StrokeReason[];
 }
 
 /** A term whose total is higher (or lower, negative) in the best plan with this choice. */
@@ -119,11 +125,15 @@ export interface Reason {
 
 export interface RightChoice {
   readonly pluck: Pluck;
+  /** On the strings as they are. */
   readonly extraCost: number;
+  readonly words: readonly StrokeReason[];
 }
 
 export interface NoteChoices {
   readonly uid: string;
+  /** Whether all prices of the left hand are exact for both hands; until then they are the least that they can be. */
+  readonly exact: boolean;
   readonly left: readonly LeftChoice[];
   readonly right: readonly RightChoice[];
 }

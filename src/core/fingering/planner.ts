@@ -2,19 +2,38 @@
 import type { Fretboard } from '../instrument/fretboard';
 import type { HandProfile } from '../instrument/handProfile';
 import type { Score } from '../score/model';
-import { type Ink, NO_INK } from './ink';
+import { type Ink, type InkMarks, NO_INK } from './ink';
 import { pickAlternatives } from './alternatives';
 import { effortByBar, leftEffortByMoment } from './effort';
 import { reasonsBetween, termTotals } from './left/explain';
 import { holdsOther, reasonsAgainst } from './left/reasons';
 import { type HandAction, handScript } from './left/script/handScript';
 import type { HandState } from './left/handState';
-import { type LeftPlan, LeftPlanner } from './left/planLeft';
-import type { Finding, FingeringPlan, LeftChoice, NoteChoices, PlannedBarre, PlannedNote } from './plan';
-import { type FingeringProblem, problemOf } from './problem';
+import { codeOf, type Placement } from './left/handState';
+import { type LeftCandidate, type LeftPlan, LeftPlanner } from './left/planLeft';
+import { type BothHands, JointPlanner } from './joint/planBoth';
+import type {
+  Finding,
+  FingeringPlan,
+  LeftChoice,
+  NoteChoices,
+  PlannedBarre,
+  PlannedNote,
+  RightChoice,
+} from './plan';
+import { type FingeringProblem, problemOf, type Strike } from './problem';
 import type { LeftSchoolId } from './left/schools';
 import { leftWeights } from './left/weights';
-import { type RightPlan, RightPlanner } from './right/planRight';
+import type { Pluck } from '../score/model';
+import { inkedPluck, type RightCandidate, RightPlanner, withoutConflict } from './right/planRight';
+import { strokeReasons, type StrokesWalked, walkedWithLedgers } from './right/reasons';
+import { strokesReport } from './right/report';
+import { landed, landingsOf } from './right/restStrokes';
+import type { RightSchoolId } from './right/schools';
+import { type RightSetting, rightSettingOf } from './right/setting';
+import { placedOn, strokeGroup } from './right/strokes';
+import { PLAIN_STYLE, type RightStyle } from './right/style';
+import { type RightStep, walkRight } from './right/walk';
 import { remediesForCut, remediesForInk, remediesForMoment } from './remedies';
 import { ringsReport } from './rings/report';
 import { type Ring, ringsOf } from './rings/ring';
@@ -24,123 +43,265 @@ import { handStays, shiftsOf } from './shifts';
 const REASONS_SHOWN = 2;
 const CHOICES_EXPLAINED = 8;
 
+/** Whose right hand: its style, and the bars that have a school of their own. */
+export interface RightWishes {
+  readonly style: RightStyle;
+  readonly schoolOfBar: (barUid: string) => RightSchoolId | null;
+}
+
+export const NO_WISHES: RightWishes = { style: PLAIN_STYLE, schoolOfBar: () => null };
+
 export class Planner {
   readonly problem: FingeringProblem;
+  readonly setting: RightSetting;
   private readonly left: LeftPlanner;
   private readonly right: RightPlanner;
+  private readonly both: JointPlanner;
+  /** The last plan, since whoever asks for choices has just asked for it. */
+  private latest: { readonly ink: Ink; readonly hands: BothHands } | null = null;
 
   constructor(
     private readonly score: Score,
     fretboard: Fretboard,
     hand: HandProfile,
     school: LeftSchoolId = 'balanced',
+    { style, schoolOfBar }: RightWishes = NO_WISHES,
   ) {
     this.problem = problemOf(score, fretboard, hand, leftWeights(school, hand));
+    this.setting = rightSettingOf(score, this.problem, style, schoolOfBar);
     this.left = new LeftPlanner(this.problem);
-    this.right = new RightPlanner(this.problem);
+    this.right = new RightPlanner(this.problem, this.setting);
+    this.both = new JointPlanner(this.problem, this.left, this.setting);
   }
 
   /** The best fingering around the ink. */
   plan(ink: Ink): FingeringPlan {
-    return this.withRightHand(this.left.plan(ink), ink);
+    return this.planOf(this.handsFor(ink), ink);
+  }
+
+  private handsFor(ink: Ink): BothHands {
+    if (this.latest?.ink !== ink) this.latest = { ink, hands: this.both.plan(ink) };
+    return this.latest.hands;
   }
 
   /** Up to `count` other good plans, cheapest left hand first. Only for a piece without ink. */
   alternatives(count: number): readonly FingeringPlan[] {
-    const best = this.left.plan(new Map());
-    const candidates = this.problem.strikes.flatMap((strike) =>
-      this.left.candidates(new Map(), strike.index),
-    );
+    const none: Ink = new Map();
+    const best = this.handsFor(none);
+    const candidates = this.problem.strikes.flatMap((strike) => this.left.candidates(none, strike.index));
     return pickAlternatives(this.problem, best.states, candidates, count).map((states) => {
-      const cost = [...termTotals(this.problem, states).values()].reduce((sum, term) => sum + term, 0);
-      return this.withRightHand(
-        { ...this.left.planOf(states, best.conflicts), cost, lowerBound: best.cost },
-        new Map(),
-      );
+      const right = this.right.plan(placedOn(this.problem, states), none);
+      const left = sumOf(termTotals(this.problem, states));
+      const hands = { states, letters: right.letters, conflicts: best.conflicts };
+      return this.planOf({ ...hands, cost: left + right.cost, lowerBound: best.lowerBound }, none);
     });
   }
 
   /** What the left hand does, step by step, in the best fingering around the ink. */
   script(ink: Ink): readonly HandAction[] {
-    return handScript(this.problem, this.left.plan(ink).states);
+    return handScript(this.problem, this.handsFor(ink).states);
   }
 
-  private withRightHand(left: LeftPlan, ink: Ink): FingeringPlan {
-    const right = this.right.plan(left.placements, ink);
-    const rings = ringsOf(this.problem, left.states, left.placements);
-    const notes = plannedNotes(this.problem, left, right, rings);
-    const shifts = shiftsOf(this.problem, left.states);
+  private planOf(hands: BothHands, ink: Ink): FingeringPlan {
+    const { problem, setting } = this;
+    const { states } = hands;
+    const left = this.left.planOf(states, hands.conflicts);
+    const inked = (strike: number) => inkedPluck(problem, ink, strike);
+    const steps = walkRight(problem, setting, states, hands.letters, (group) => withoutConflict(group, inked));
+    const plucks = plucksOf(problem, steps);
+    const conflicts = pluckConflicts(problem, setting, states, steps);
+    const sounding = ringsOf(problem, states, left.placements);
+    const landings = landingsOf(problem, steps, sounding);
+    const rings = landed(sounding, landings);
+    const notes = plannedNotes(problem, left, plucks, rings);
+    const shifts = shiftsOf(problem, states);
+    const leftCost = sumOf(termTotals(problem, states));
     return {
-      cost: left.cost + right.cost,
-      lowerBound: left.lowerBound + right.lowerBound,
-      leftCost: left.cost,
-      rightCost: right.cost,
+      cost: hands.cost,
+      lowerBound: hands.lowerBound,
+      leftCost,
+      rightCost: hands.cost - leftCost,
       notes,
-      barres: barreSpans(this.problem, left.states),
+      barres: barreSpans(problem, states),
       shifts,
-      positions: handStays(this.problem, left.states),
+      positions: handStays(problem, states),
       rings,
-      ringsReport: ringsReport(rings, this.problem.ticksPerQuarter),
-      findings: findingsOf(this.problem, this.score, ink, left, right, notes, shifts, rings),
+      ringsReport: ringsReport(rings, problem.ticksPerQuarter),
+      strokes: strokesReport(problem, steps, landings),
+      findings: findingsOf(problem, this.score, ink, left, conflicts, notes, shifts, rings),
       effortByBar: effortByBar(
-        this.problem,
+        problem,
         this.score.measures,
-        leftEffortByMoment(this.problem, left.states),
-        right.costByMoment,
+        leftEffortByMoment(problem, states),
+        steps.map(({ own, way }) => own + way),
       ),
     };
   }
 
   /**
-   * Every choice for one note with its exact price, so many of them with reasons; its own ink is lifted for the
-   * question. Null: no such note.
+   * Every choice for one note with its price, so many of them with reasons; its own ink is lifted for the question.
+   * At first the prices are the least that they can be; `exact` plans both hands anew for each that is explained.
+   * Null: no such note.
    */
-  choices(ink: Ink, uid: string, explained = CHOICES_EXPLAINED): NoteChoices | null {
+  choices(ink: Ink, uid: string, exact = false, explained = CHOICES_EXPLAINED): NoteChoices | null {
     const strike = this.problem.strikes.find((one) => one.uids.includes(uid));
     if (!strike) return null;
-    const lifted = new Map(ink);
-    for (const own of strike.uids) lifted.set(own, { ...(ink.get(own) ?? NO_INK), pluck: null });
-    const right = this.right.plan(this.left.plan(ink).placements, lifted);
     return {
       uid,
-      left: this.explained(ink, strike.index, explained),
-      right: right.candidates[strike.index]!,
+      exact,
+      left: this.leftChoices(ink, strike, exact, explained),
+      right: this.rightChoices(ink, strike),
     };
   }
 
-  private explained(ink: Ink, strikeIndex: number, count: number): readonly LeftChoice[] {
+  private leftChoices(ink: Ink, strike: Strike, exact: boolean, count: number): readonly LeftChoice[] {
     const { problem } = this;
-    const candidates = this.left.candidates(ink, strikeIndex);
+    const lifted = without(ink, strike, ['finger', 'string']);
+    const here = this.handsFor(ink);
+    const best = isSet(ink, strike) ? this.both.plan(lifted) : here;
+    const bounds = this.both.boundsFor(strike.index);
+    const chosen = placeOf(best.states, problem, strike.index);
+    const candidates = this.left
+      .candidates(lifted, strike.index)
+      .map((one) => ({
+        ...one,
+        extraCost: chosen && codeOf(one.place) === codeOf(chosen) ? 0 : (bounds.get(codeOf(one.place)) ?? one.extraCost),
+      }))
+      .sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
+    const first = candidates.findIndex(({ place }) => chosen && codeOf(place) === codeOf(chosen));
+    if (first > 0) candidates.unshift(...candidates.splice(first, 1));
+    if (!exact) return this.explained(strike, best, candidates, count, ink);
+    const priced = candidates.slice(0, count).map((one, rank) => {
+      if (rank === 0) return { ...one, letters: best.letters };
+      const { finger, string } = one.place;
+      const forced = this.both.plan(new Map(lifted).set(strike.uids[0]!, { ...lettersOf(ink, strike), finger, string }));
+      return { ...one, extraCost: forced.cost - best.cost, states: () => forced.states, letters: forced.letters };
+    });
+    this.latest = null;
+    const rest = candidates.slice(count);
+    return this.explained(
+      strike,
+      best,
+      [...priced.sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place)), ...rest],
+      count,
+      ink,
+    );
+  }
+
+  private explained(
+    strike: Strike,
+    best: BothHands,
+    candidates: readonly Candidate[],
+    count: number,
+    ink: Ink,
+  ): readonly LeftChoice[] {
+    const { problem, setting } = this;
     const [first, ...others] = candidates.slice(0, count);
-    const k = problem.moments.findIndex((moment) => moment.struck.includes(strikeIndex));
-    const bestStates = first?.states() ?? [];
-    const best = first ? termTotals(problem, bestStates) : new Map();
+    const k = problem.moments.findIndex((moment) => moment.struck.includes(strike.index));
+    const totals = termTotals(problem, best.states);
     // What speaks for the best choice is what speaks against the nearest other finger on its string.
     const onItsString = candidates.slice(1).filter(({ place }) => place.string === first?.place.string);
-    const isHeld = ({ place }: (typeof candidates)[number]) =>
-      holdsOther(problem, bestStates, k, place.finger);
+    const isHeld = ({ place }: Candidate) => holdsOther(problem, best.states, k, place.finger);
     const rival = onItsString.find(isHeld) ?? onItsString[0] ?? others[0];
-    return candidates.map(({ place, extraCost, states }, rank) => {
-      if (rank >= count) return { ...place, extraCost, reasons: [], words: [] };
+    const walked = walkedWithLedgers(problem, setting, best.states, best.letters);
+    return candidates.map(({ place, extraCost, states, letters }, rank) => {
+      if (rank >= count) return { ...place, extraCost, reasons: [], words: [], strokeWords: [] };
       if (rank === 0) {
-        const words = rival ? reasonsAgainst(problem, bestStates, rival.states(), k, rival.place.finger) : [];
-        return { ...place, extraCost, reasons: [], words };
+        const words = rival ? reasonsAgainst(problem, best.states, rival.states(), k, rival.place.finger) : [];
+        return { ...place, extraCost, reasons: [], words, strokeWords: [] };
       }
       const other = states();
+      const otherString = place.string !== first!.place.string;
+      const strokes =
+        otherString || letters ? (letters ?? this.right.plan(placedOn(problem, other), ink).letters) : null;
       return {
         ...place,
         extraCost,
-        reasons: reasonsBetween(best, termTotals(problem, other)).slice(0, REASONS_SHOWN),
-        words: reasonsAgainst(problem, bestStates, other, k, place.finger),
+        reasons: reasonsBetween(totals, termTotals(problem, other)).slice(0, REASONS_SHOWN),
+        words: reasonsAgainst(problem, best.states, other, k, place.finger),
+        strokeWords: strokes
+          ? strokeReasons(problem, walked, walkedWithLedgers(problem, setting, other, strokes), k)
+          : [],
       };
     });
   }
+
+  /** On the strings of the plan. */
+  private rightChoices(ink: Ink, strike: Strike): readonly RightChoice[] {
+    const { problem, setting } = this;
+    const { states } = this.handsFor(ink);
+    const k = problem.moments.findIndex((moment) => moment.struck.includes(strike.index));
+    const candidates = this.right.candidates(
+      placedOn(problem, states),
+      without(ink, strike, ['pluck']),
+      strike.index,
+    );
+    const [first, ...others] = candidates;
+    if (!first) return [];
+    const best = walkedWithLedgers(problem, setting, states, first.letters());
+    const wordsOf = (one: RightCandidate, against: StrokesWalked) =>
+      strokeReasons(problem, against, walkedWithLedgers(problem, setting, states, one.letters()), k);
+    return [
+      { pluck: first.pluck, extraCost: first.extraCost, words: [] },
+      ...others.map((one) => ({ pluck: one.pluck, extraCost: one.extraCost, words: wordsOf(one, best) })),
+    ];
+  }
+}
+
+interface Candidate extends LeftCandidate {
+  readonly letters?: BothHands['letters'];
+}
+
+const sumOf = (totals: ReadonlyMap<string, number>) => [...totals.values()].reduce((sum, cost) => sum + cost, 0);
+
+/** The ink with some marks of one strike lifted. */
+function without(ink: Ink, { uids }: Strike, marks: readonly (keyof InkMarks)[]): Ink {
+  const lifted = new Map(ink);
+  for (const uid of uids) {
+    const own = lifted.get(uid);
+    if (own) lifted.set(uid, { ...own, ...Object.fromEntries(marks.map((mark) => [mark, null])) });
+  }
+  return lifted;
+}
+
+const isSet = (ink: Ink, { uids }: Strike) =>
+  uids.some((uid) => (ink.get(uid)?.finger ?? null) !== null || (ink.get(uid)?.string ?? null) !== null);
+
+const lettersOf = (ink: Ink, { uids }: Strike): InkMarks =>
+  uids.map((uid) => ink.get(uid)).find((marks) => marks?.pluck) ?? NO_INK;
+
+function placeOf(states: BothHands['states'], problem: FingeringProblem, strike: number): Placement | null {
+  const k = problem.moments.findIndex(({ struck }) => struck.includes(strike));
+  const slot = states[k]?.strikes.indexOf(strike) ?? -1;
+  return slot < 0 ? null : states[k]!.placements[slot]!;
+}
+
+function plucksOf(problem: FingeringProblem, steps: readonly RightStep[]): readonly (Pluck | null)[] {
+  const plucks: (Pluck | null)[] = problem.strikes.map(() => null);
+  for (const { group, sharing } of steps)
+    group.strokes.forEach(({ strike }, slot) => (plucks[strike] = sharing.letters[slot]!));
+  return plucks;
+}
+
+/** Strikes that were left out of their group because inked letters contradict each other. */
+function pluckConflicts(
+  problem: FingeringProblem,
+  setting: RightSetting,
+  states: BothHands['states'],
+  steps: readonly RightStep[],
+): readonly (readonly number[])[] {
+  return placedOn(problem, states).flatMap((placed, k) => {
+    const kept = steps[k]!.group.strokes;
+    const asked = strokeGroup(problem, setting, k, placed).strokes;
+    const left = asked.filter(({ strike }) => !kept.some((one) => one.strike === strike));
+    return left.length > 0 ? [left.map(({ strike }) => strike)] : [];
+  });
 }
 
 function plannedNotes(
   problem: FingeringProblem,
-  left: LeftPlan,
-  right: RightPlan,
+  left: Pick<LeftPlan, 'placements' | 'states'>,
+  plucks: readonly (Pluck | null)[],
   rings: readonly Ring[],
 ): PlannedNote[] {
   const until = problem.strikes.map((strike) => strike.onsetTicks);
@@ -155,7 +316,7 @@ function plannedNotes(
         string: place?.string ?? null,
         fret: place?.fret ?? null,
         finger: place?.finger ?? null,
-        pluck: right.plucks[index]!,
+        pluck: plucks[index]!,
         barre: barre && place?.finger === 1 ? barre.fret : null,
         soundsUntilTicks: until[index]!,
       };
@@ -193,8 +354,8 @@ function findingsOf(
   problem: FingeringProblem,
   score: Score,
   ink: Ink,
-  left: LeftPlan,
-  right: RightPlan,
+  left: Pick<LeftPlan, 'conflicts'>,
+  pluckConflicts: readonly (readonly number[])[],
   notes: readonly PlannedNote[],
   shifts: FingeringPlan['shifts'],
   rings: readonly Ring[],
@@ -207,7 +368,7 @@ function findingsOf(
     const moment = problem.moments.find(({ struck }) => struck.includes(strikes[0]!))!;
     return { code: 'unplayable', uids, remedies: remediesForMoment(problem, score, moment, strikes) };
   });
-  for (const strikes of right.conflicts) findings.push({ code: 'pluckContradicts', uids: uidsOf(strikes) });
+  for (const strikes of pluckConflicts) findings.push({ code: 'pluckContradicts', uids: uidsOf(strikes) });
   for (const shift of shifts) {
     if (shift.risk !== 'tooFast') continue;
     findings.push({

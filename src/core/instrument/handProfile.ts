@@ -1,5 +1,6 @@
-/** What one left hand can reach and how fast it moves. Lengths in mm, times in ms. */
+/** What one player's left hand can reach and how fast both hands move. Lengths in mm, times in ms. */
 import { z } from 'zod';
+import { type RightProfile, rightProfileSchema } from './rightProfile';
 
 export const FINGER_PAIRS = ['12', '23', '34', '13', '24', '14'] as const;
 export type FingerPair = (typeof FINGER_PAIRS)[number];
@@ -23,6 +24,8 @@ export interface HandProfile {
   readonly movementStartMs: number;
   readonly movementPerBitMs: number;
   readonly targetWidthMm: number;
+  /** How fast the fingers of the other hand follow each other. */
+  readonly right: RightProfile;
   /** Factors on the weights of the cost table, by term; a term that is not named counts as it stands. */
   readonly weights: Readonly<Record<string, number>>;
 }
@@ -48,6 +51,7 @@ export const handProfileSchema = z.strictObject({
   movementStartMs: z.number().min(0),
   movementPerBitMs: z.number().positive(),
   targetWidthMm: z.number().positive(),
+  right: rightProfileSchema,
   weights: z.record(z.string(), z.number().min(0)),
 });
 

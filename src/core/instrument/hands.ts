@@ -6,6 +6,7 @@
  * bar and how high it plays is common practice. A teacher should set them for each student.
  */
 import { CONCERT_FRETBOARD, type Fretboard } from './fretboard';
+import { PRACTISED_RIGHT, slower } from './rightProfile';
 import { FINGER_PAIRS, type HandProfile, type Reach } from './handProfile';
 
 export const ADULT_MEDIUM: HandProfile = {
@@ -25,6 +26,7 @@ export const ADULT_MEDIUM: HandProfile = {
   movementStartMs: 50,
   movementPerBitMs: 57,
   targetWidthMm: 12,
+  right: PRACTISED_RIGHT,
   weights: {},
 };
 
@@ -48,6 +50,7 @@ const TEEN = scaled(0.88, {
   id: 'teen',
   highestFret: 14,
   movementPerBitMs: 65,
+  right: slower(PRACTISED_RIGHT, 1.15),
   smallBarreStringsAtMost: 2,
   weights: { barre: 1.5, barreHold: 1.5, finger: 1.3 },
 });
@@ -58,6 +61,7 @@ const CHILD_THREE_QUARTERS = scaled(0.8, {
   smallBarreStringsAtMost: 1,
   movementStartMs: 70,
   movementPerBitMs: 75,
+  right: slower(PRACTISED_RIGHT, 1.4),
   weights: { barre: 2, barreHold: 2, finger: 1.6, shiftDistance: 1.3 },
 });
 const CHILD_HALF = scaled(0.72, {
@@ -67,6 +71,7 @@ const CHILD_HALF = scaled(0.72, {
   smallBarreStringsAtMost: 1,
   movementStartMs: 80,
   movementPerBitMs: 85,
+  right: slower(PRACTISED_RIGHT, 1.6),
   weights: { finger: 2, shiftDistance: 1.6, position: 1.5 },
 });
 

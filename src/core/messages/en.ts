@@ -121,6 +121,7 @@ const CUT_WHY: Readonly<Record<RingEnd, string>> = {
   handMoves: 'the hand moves to another position',
   stringUsed: 'its string is needed for another note',
   barre: 'a barre comes to lie over it',
+  landed: 'a rest stroke lands on its string',
   released: 'the hand cannot hold it with what follows',
   endOfPiece: 'the piece ends',
 };

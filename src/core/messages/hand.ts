@@ -74,6 +74,7 @@ export const RING_ENDS: Readonly<Record<RingEnd, string>> = {
   handMoves: 'the hand moves',
   stringUsed: 'its string is struck again',
   barre: 'a barre lies down on it',
+  landed: 'a rest stroke lands on it',
   released: 'let go',
   endOfPiece: 'rings to the end',
 };

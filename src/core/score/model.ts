@@ -3,8 +3,9 @@ import type { Pitch } from '../music/pitch';
 import type { TempoMark } from '../music/tempo';
 import type { Assumption, Notice } from './reading';
 
-export type Pluck = 'p' | 'i' | 'm' | 'a';
-export const PLUCKS = ['p', 'i', 'm', 'a'] as const satisfies readonly Pluck[];
+/** c is the little finger, off by default; down and up are strokes of a plectrum. */
+export const PLUCKS = ['p', 'i', 'm', 'a', 'c', 'down', 'up'] as const;
+export type Pluck = (typeof PLUCKS)[number];
 
 /** Fingering that came with the file. */
 export interface PrintedMarks {
@@ -29,6 +30,10 @@ export const NOTE_TAGS = [
   'brushUp',
   'brushDown',
   'letRing',
+  'rasgueado',
+  'tambora',
+  'pizzicato',
+  'percussive',
   'muffled',
   'bend',
   'vibrato',

@@ -36,6 +36,13 @@ export interface LeftPlan {
   readonly conflicts: readonly LeftConflict[];
 }
 
+export interface LeftSolved {
+  readonly layers: readonly PackedLayer[];
+  readonly masks: readonly Mask[];
+  readonly chain: Solution;
+  readonly solution: Solution;
+}
+
 export interface LeftCandidate {
   readonly place: Placement;
   /** Effort in tenths of a point above the best plan: exact. */
@@ -71,14 +78,17 @@ export class LeftPlanner {
 
   plan(ink: Ink): LeftPlan {
     const { layers, solution } = this.solve(ink);
-    const conflicts = layers
+    const plan = this.planOf(statesOn(layers, bestPath(solution)), this.conflictsOf(layers));
+    return { ...plan, cost: solution.cost, lowerBound: solution.cost };
+  }
+
+  conflictsOf(layers: readonly PackedLayer[]): readonly LeftConflict[] {
+    return layers
       .map((layer, k) => ({
         strikes: [...layer.omitted],
         byInk: layer.omitted.size > this.free[k]!.omitted.size,
       }))
       .filter((conflict) => conflict.strikes.length > 0);
-    const plan = this.planOf(statesOn(layers, bestPath(solution)), conflicts);
-    return { ...plan, cost: solution.cost, lowerBound: solution.cost };
   }
 
   /** The placements on a path of states. */
@@ -155,7 +165,8 @@ export class LeftPlanner {
       .sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
   }
 
-  private solve(ink: Ink): { layers: readonly PackedLayer[]; solution: Solution } {
+  /** The lattice around the ink with its solution; `chain` is the one without ways back. */
+  solve(ink: Ink): LeftSolved {
     const marks = inkByStrike(this.problem, ink);
     const omissions = inkOmissions(this.problem, this.store, this.free, marks);
     const layers = omissions.size === 0 ? this.free : rebuilt(this.problem, this.store, omissions, this.free);
@@ -163,14 +174,14 @@ export class LeftPlanner {
     const solution = solveLattice(layers, masks, this.latest);
     if (!solution) throw new Error('every layer has an allowed state and all held notes can be let go');
     this.latest = solution;
-    if (this.problem.passes.returns.length === 0) return { layers, solution };
+    if (this.problem.passes.returns.length === 0) return { layers, masks, chain: solution, solution };
     const whole = solveWithReturns(this.problem, layers, masks, solution);
     if (!whole) throw new Error('what can be played once can be played again');
-    return { layers, solution: whole };
+    return { layers, masks, chain: solution, solution: whole };
   }
 }
 
-const statesOn = (layers: readonly PackedLayer[], path: readonly number[]): readonly HandState[] =>
+export const statesOn = (layers: readonly PackedLayer[], path: readonly number[]): readonly HandState[] =>
   path.map((s, k) => layers[k]!.state(s));
 
 function buildLayers(

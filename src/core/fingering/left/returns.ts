@@ -31,38 +31,78 @@ export function returnCost(
   );
 }
 
-/** Null when nothing can be played. `chain`: the solution without the returns. */
+/**
+ * Null when nothing can be played.
+ * @param chain the solution without the returns, under the same `extras`
+ */
 export function solveWithReturns(
   problem: FingeringProblem,
   layers: readonly PackedLayer[],
   masks: readonly Mask[],
   chain: Solution,
+  extras: Extras = layers.map(() => null),
 ): Solution | null {
-  const { returns } = problem.passes;
   let best: Solution | null = null;
-  const explore = (n: number, solution: Solution, limits: readonly Mask[], extras: Extras) => {
-    if (best && solution.cost >= best.cost) return;
-    const one = returns[n];
-    if (!one) {
-      best = solution;
-      return;
-    }
-    for (const s of statesByBound(solution, one.to)) {
-      if (best && costThrough(solution, one.to, s) >= best.cost) break;
-      const fixed = withOnly(limits, one.to, s, layers[one.to]!.rows.count);
-      const paid = withReturn(problem, layers, one, s, extras);
-      const next = solveLattice(layers, fixed, solution, paid);
-      if (next) explore(n + 1, next, fixed, paid);
-    }
-  };
-  explore(
-    0,
-    chain,
+  exploreReturns(
+    problem,
+    layers,
     masks,
-    layers.map(() => null),
+    chain,
+    extras,
+    () => best?.cost ?? UNREACHABLE,
+    ({ solution }) => (best = solution),
   );
   return best;
 }
+
+/** The hand fixed at the first moment of each return. */
+export interface FixedReturns {
+  /** Without what the returns cost in `extras`. */
+  readonly states: readonly number[];
+  readonly masks: readonly Mask[];
+  readonly solution: Solution;
+}
+
+/**
+ * Visits every choice of hands at the returns whose least cost is below the limit, which a visit may lower.
+ * @param chain its layers may be other than `layers`: the same ones with every cost times `scale`
+ */
+export function exploreReturns(
+  problem: FingeringProblem,
+  layers: readonly PackedLayer[],
+  masks: readonly Mask[],
+  chain: Solution,
+  extras: Extras,
+  limit: () => number,
+  visit: (fixed: FixedReturns) => void,
+  scale = 1,
+): void {
+  const { returns } = problem.passes;
+  const explore = (states: readonly number[], solution: Solution, limits: readonly Mask[], paid: Extras) => {
+    if (solution.cost >= limit()) return;
+    const one = returns[states.length];
+    if (!one) return visit({ states, masks: limits, solution });
+    for (const s of statesByBound(solution, one.to)) {
+      if (costThrough(solution, one.to, s) >= limit()) break;
+      const fixed = withOnly(limits, one.to, s, layers[one.to]!.rows.count);
+      const more = withReturn(problem, layers, one, s, paid, scale);
+      const next = solveLattice(chain.layers, fixed, solution, more);
+      if (next) explore([...states, s], next, fixed, more);
+    }
+  };
+  explore([], chain, masks, extras);
+}
+
+/** What the returns cost when the hand is fixed at their first moments. */
+export const returnExtras = (
+  problem: FingeringProblem,
+  layers: readonly PackedLayer[],
+  states: readonly number[],
+): Extras =>
+  problem.passes.returns.reduce<Extras>(
+    (extras, one, n) => withReturn(problem, layers, one, states[n]!, extras),
+    layers.map(() => null),
+  );
 
 function statesByBound(solution: Solution, k: number): readonly number[] {
   const states = [...solution.forward.cost[k]!.keys()].filter(
@@ -85,13 +125,14 @@ function withReturn(
   one: Return,
   s: number,
   extras: Extras,
+  scale = 1,
 ): Extras {
   const from = layers[one.from]!;
   const to = layers[one.to]!.state(s);
   const before = extras[one.from];
   const paid = Int32Array.from(
     { length: from.rows.count },
-    (_, a) => (before?.[a] ?? 0) + one.times * returnCost(problem, one, from.state(a), to),
+    (_, a) => (before?.[a] ?? 0) + scale * one.times * returnCost(problem, one, from.state(a), to),
   );
   return extras.map((extra, k) => (k === one.from ? paid : extra));
 }

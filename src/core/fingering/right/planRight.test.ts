@@ -1,74 +1,69 @@
 import { describe, expect, it } from 'vitest';
 import { barXml, problemFrom, randomFrom, randomNotes, type TestNote } from '../../../../tests/helpers/music';
 import { naiveRightCost } from '../../../../tests/helpers/naive';
-import { ADULT_MEDIUM } from '../../instrument/hands';
 import type { Pluck } from '../../score/model';
 import type { Ink } from '../ink';
 import { LeftPlanner } from '../left/planLeft';
-import { RightPlanner, strokeLayers } from './planRight';
+import type { FingeringProblem } from '../problem';
+import { RANK } from './memory';
+import { type Placed, RightPlanner } from './planRight';
+import { RIGHT_SCHOOL_IDS } from './schools';
+import { plainSetting } from './setting';
 import { displacementStrings } from './strokeCost';
-import { RANK } from './strokeState';
-import { sharingsOf, type StrokeGroup } from './strokes';
-import { solveLattice } from '../lattice';
+import { fingerSharings, placedOn } from './strokes';
+import { PLAIN_STYLE } from './style';
 
-const groupsFrom = (seed: number, count: number): StrokeGroup[] => {
+/** Notes on any strings, as if a left hand could do everything: the right hand looks at nothing else. */
+function anyStrings(problem: FingeringProblem, seed: number): Placed {
   const random = randomFrom(seed);
-  return Array.from({ length: count }, (_, k) => {
-    const strings = [6, 5, 4, 3, 2, 1].filter(() => random() < 0.3);
-    if (strings.length === 0) strings.push(1 + Math.floor(random() * 6));
-    const strokes = strings.map((string, n) => ({
-      strike: 10 * k + n,
-      string,
-      role: (['melody', 'bass', 'inner'] as const)[Math.floor(random() * 3)]!,
-      printed: null,
-    }));
-    return { momentIndex: k, timeMs: k * (100 + Math.floor(random() * 3) * 100), strokes };
+  return problem.moments.map(({ struck }) => {
+    const free = [1, 2, 3, 4, 5, 6];
+    return struck.map((strike) => {
+      const [string] = free.splice(Math.floor(random() * free.length), 1);
+      const fret = Math.floor(random() * 8);
+      return {
+        strike,
+        place: { string: string!, fret, finger: Math.min(fret, 1) },
+        slurred: random() < 0.1,
+      };
+    });
   });
-};
+}
 
 const lettersOf = (notes: readonly TestNote[], tempo: number, ink: Ink = new Map()) => {
   const problem = problemFrom(barXml(notes, tempo));
-  const { placements } = new LeftPlanner(problem).plan(new Map());
-  return new RightPlanner(problem).plan(placements, ink);
+  const { states } = new LeftPlanner(problem).plan(new Map());
+  return new RightPlanner(problem).plan(placedOn(problem, states), ink);
 };
 
 describe('the optimum of the right hand', () => {
-  it.each(Array.from({ length: 40 }, (_, seed) => seed))(
-    'equals brute force on random strokes %i',
-    (seed) => {
-      const groups = groupsFrom(seed, 6);
-      const layers = strokeLayers(groups, ADULT_MEDIUM);
-      expect(
-        solveLattice(
-          layers,
-          layers.map(() => null),
-        )!.cost,
-      ).toBe(naiveRightCost(groups, ADULT_MEDIUM));
-    },
-  );
+  it.each(Array.from({ length: 80 }, (_, seed) => seed))('equals brute force on random strokes %i', (seed) => {
+    const problem = problemFrom(barXml(randomNotes(seed, 4), 60 + (seed % 9) * 20));
+    const school = RIGHT_SCHOOL_IDS[seed % RIGHT_SCHOOL_IDS.length]!;
+    const setting = plainSetting(problem, { ...PLAIN_STYLE, school, littleFinger: seed % 5 === 0 });
+    const placed = anyStrings(problem, seed);
+    const plan = new RightPlanner(problem, setting).plan(placed, new Map());
+    expect(plan.cost).toBe(naiveRightCost(problem, plan.groups));
+  });
 
   it('is the same whether its layers are new or kept from other strings', () => {
     const problem = problemFrom(barXml(randomNotes(8, 10), 140));
-    const left = new LeftPlanner(problem);
     const kept = new RightPlanner(problem);
-    for (const strike of problem.strikes) {
-      for (const { place } of left.candidates(new Map(), strike.index).slice(0, 4)) {
-        const { placements } = left.plan(new Map([[strike.uids[0]!, { ...place, pluck: null }]]));
-        expect(kept.plan(placements, new Map())).toEqual(
-          new RightPlanner(problem).plan(placements, new Map()),
-        );
-      }
+    for (let seed = 0; seed < 12; seed++) {
+      const placed = anyStrings(problem, seed);
+      expect(kept.plan(placed, new Map())).toEqual(new RightPlanner(problem).plan(placed, new Map()));
     }
   });
 
   it('prices each letter as the plan that is forced to it', () => {
     const problem = problemFrom(barXml(randomNotes(5, 8), 140));
-    const { placements } = new LeftPlanner(problem).plan(new Map());
-    const free = new RightPlanner(problem).plan(placements, new Map());
+    const placed = placedOn(problem, new LeftPlanner(problem).plan(new Map()).states);
+    const planner = new RightPlanner(problem);
+    const free = planner.plan(placed, new Map());
     for (const strike of problem.strikes) {
-      for (const { pluck, extraCost } of free.candidates[strike.index]!) {
+      for (const { pluck, extraCost } of planner.candidates(placed, new Map(), strike.index)) {
         const ink: Ink = new Map([[strike.uids[0]!, { finger: null, string: null, pluck }]]);
-        const forced = new RightPlanner(problem).plan(placements, ink);
+        const forced = new RightPlanner(problem).plan(placed, ink);
         expect(forced.cost - free.cost).toBe(extraCost);
         expect(forced.plucks[strike.index]).toBe(pluck);
       }
@@ -115,8 +110,8 @@ describe('what a guitarist expects (common practice)', () => {
     expect(lettersOf(notes, 120).plucks[1]).toBeNull();
   });
   it('eight ways to share out three strings: subsets of i m a with p for the rest', () => {
-    expect(sharingsOf(3)).toHaveLength(8);
-    expect(sharingsOf(6)).toEqual(expect.arrayContaining([['p', 'p', 'p', 'i', 'm', 'a']]));
+    expect(fingerSharings(3)).toHaveLength(8);
+    expect(fingerSharings(6)).toEqual(expect.arrayContaining([['p', 'p', 'p', 'i', 'm', 'a']]));
   });
   it('inked letters out of order are named, and kept out of the plan', () => {
     const notes = [45, 57, 60].map((midi) => ({ midi, onset: 0, length: 4 }));

@@ -1,30 +1,21 @@
 /** The exact right-hand plan for given strings, around the ink. */
-import type { HandProfile } from '../../instrument/handProfile';
-import { EdgeList } from '../edgeList';
 import type { Pluck } from '../../score/model';
 import type { Ink } from '../ink';
-import {
-  bestPath,
-  costThrough,
-  type Layer,
-  type Mask,
-  type Solution,
-  solveLattice,
-  UNREACHABLE,
-} from '../lattice';
-import type { Placement } from '../left/handState';
+import { bestPath, costThrough, type Mask, pathThrough, type Solution, solveLattice, UNREACHABLE } from '../lattice';
 import type { FingeringProblem } from '../problem';
-import { groupCost, strokeTransitionCost } from './strokeCost';
-import { sharingsOf, type StrokeGroup, strokeGroupsOf } from './strokes';
-import { keyOf, sharingFor, stateAfter, type StrokeState } from './strokeState';
+import { plainSetting, type RightSetting } from './setting';
+import { strokeChain, type StrokeLayer } from './strokeChain';
+import { sharingsOf, type StrokeGroup, type PlacedStrike, strokeGroup, withStrokes } from './strokes';
+import { StrokeStore } from './strokeStore';
 
 export interface RightPlan {
   readonly cost: number;
   readonly lowerBound: number;
   /** By strike; null where nothing is plucked or no letter fits the ink. */
   readonly plucks: readonly (Pluck | null)[];
-  /** By strike: every letter, best first, with the exact extra cost of the best plan that contains it. */
-  readonly candidates: readonly (readonly RightCandidate[])[];
+  /** By moment: the letters of its group, lowest string first. */
+  readonly letters: readonly (readonly Pluck[])[];
+  readonly groups: readonly StrokeGroup[];
   /** The cost that each moment adds; 0 where nothing is plucked. */
   readonly costByMoment: readonly number[];
   /** Strikes whose inked letters cannot be played together, a list for each moment. */
@@ -33,151 +24,136 @@ export interface RightPlan {
 
 export interface RightCandidate {
   readonly pluck: Pluck;
+  /** Effort in tenths of a point above the best plan: exact. */
   readonly extraCost: number;
+  /** The letters of every moment in the best plan with this choice. */
+  readonly letters: () => readonly (readonly Pluck[])[];
 }
 
-export interface StrokeLayer extends Layer {
-  readonly ways: EdgeList;
-  readonly group: StrokeGroup;
-  readonly states: readonly StrokeState[];
+interface Solved {
+  readonly groups: readonly StrokeGroup[];
+  readonly layers: readonly StrokeLayer[];
+  readonly solution: Solution;
+  readonly conflicts: readonly (readonly number[])[];
 }
+
+/** By moment: where its notes lie. */
+export type Placed = readonly (readonly PlacedStrike[])[];
 
 /** Plans the right hand again and again as strings and ink change; what is the same from the start is kept. */
 export class RightPlanner {
+  private readonly store: StrokeStore;
   private layers: readonly StrokeLayer[] = [];
+  private latest: Solution | null = null;
 
-  constructor(private readonly problem: FingeringProblem) {}
+  constructor(
+    private readonly problem: FingeringProblem,
+    private readonly setting: RightSetting = plainSetting(problem),
+  ) {
+    this.store = new StrokeStore(problem.hand);
+  }
 
-  plan(placements: readonly (Placement | null)[], ink: Ink): RightPlan {
+  plan(placed: Placed, ink: Ink): RightPlan {
+    const { problem } = this;
+    const { groups, layers, solution, conflicts } = this.solve(placed, ink);
+    const path = bestPath(solution);
+    const plucks: (Pluck | null)[] = problem.strikes.map(() => null);
+    const letters = lettersOn(layers, path);
+    groups.forEach(({ strokes }, k) =>
+      strokes.forEach(({ strike }, slot) => (plucks[strike] = letters[k]![slot]!)),
+    );
+    const costByMoment = groups.map((_group, k) => {
+      const layer = layers[k + 1]!;
+      return layer.stateCost[path[k + 1]!]! + layer.ways!.price(path[k]!, path[k + 1]!);
+    });
+    return { cost: solution.cost, lowerBound: solution.cost, plucks, letters, groups, costByMoment, conflicts };
+  }
+
+  /** Every letter for one strike, best first, with the exact extra cost of the best plan that contains it. */
+  candidates(placed: Placed, ink: Ink, strike: number): readonly RightCandidate[] {
+    const { groups, layers, solution } = this.solve(placed, ink);
+    const k = groups.findIndex(({ strokes }) => strokes.some((stroke) => stroke.strike === strike));
+    if (k < 0) return [];
+    const slot = groups[k]!.strokes.findIndex((stroke) => stroke.strike === strike);
+    const best = new Map<Pluck, { readonly s: number; readonly extraCost: number }>();
+    layers[k + 1]!.shared.states.forEach(({ letters }, s) => {
+      const cost = costThrough(solution, k + 1, s);
+      const letter = letters[slot]!;
+      const extraCost = cost - solution.cost;
+      if (cost < UNREACHABLE && extraCost < (best.get(letter)?.extraCost ?? UNREACHABLE))
+        best.set(letter, { s, extraCost });
+    });
+    return [...best]
+      .map(([pluck, { s, extraCost }]) => ({
+        pluck,
+        extraCost,
+        letters: () => lettersOn(layers, pathThrough(solution, k + 1, s)),
+      }))
+      .sort((a, b) => a.extraCost - b.extraCost || a.pluck.localeCompare(b.pluck));
+  }
+
+  private solve(placed: Placed, ink: Ink): Solved {
     const { problem } = this;
     const inked = (strike: number) => inkedPluck(problem, ink, strike);
-    const asked = strokeGroupsOf(problem, placements);
+    const asked = placed.map((strikes, k) => strokeGroup(problem, this.setting, k, strikes));
     const groups = asked.map((group) => withoutConflict(group, inked));
-    const played = groups.filter((group) => group.strokes.length > 0);
-    const layers = (this.layers = strokeLayers(played, problem.hand, this.layers));
-    const masks = layers.map((layer) => maskOf(layer, inked));
-    const solution = solveLattice(layers, masks);
+    const layers = strokeChain(
+      problem,
+      this.store,
+      groups.map((group) => [group]),
+      this.layers,
+    );
+    this.layers = layers;
+    const masks = layers.map((layer, k) => (k === 0 ? null : maskOf(layer, [groups[k - 1]!], inked)));
+    const solution = solveLattice(layers, masks, this.latest);
     if (!solution) throw new Error('letters that agree with the ink exist in every group');
+    this.latest = solution;
     const conflicts = asked
       .map((group, k) => group.strokes.filter((stroke) => !groups[k]!.strokes.includes(stroke)))
       .filter((left) => left.length > 0)
       .map((left) => left.map((stroke) => stroke.strike));
-    return { ...readSolution(problem, layers, solution), conflicts };
+    return { groups, layers, solution, conflicts };
   }
 }
 
-function readSolution(
-  problem: FingeringProblem,
-  layers: readonly StrokeLayer[],
-  solution: Solution,
-): Omit<RightPlan, 'conflicts'> {
-  const path = bestPath(solution);
-  const plucks: (Pluck | null)[] = problem.strikes.map(() => null);
-  const candidates: RightCandidate[][] = problem.strikes.map(() => []);
-  const costByMoment = problem.moments.map(() => 0);
-  layers.forEach((layer, k) => {
-    const chosen = layer.states[path[k]!]!;
-    costByMoment[layer.group.momentIndex] =
-      layer.stateCost[path[k]!]! + edgeCostBetween(layer, path[k - 1], path[k]!);
-    layer.group.strokes.forEach((stroke, slot) => {
-      plucks[stroke.strike] = chosen.letters[slot]!;
-      candidates[stroke.strike] = rank(layer, slot, (s) => costThrough(solution, k, s) - solution.cost);
-    });
-  });
-  return { cost: solution.cost, lowerBound: solution.cost, plucks, candidates, costByMoment };
-}
+const lettersOn = (layers: readonly StrokeLayer[], path: readonly number[]): readonly (readonly Pluck[])[] =>
+  path.slice(1).map((s, k) => layers[k + 1]!.shared.states[s]!.letters);
 
-const edgeCostBetween = (layer: StrokeLayer, from: number | undefined, to: number): number =>
-  (from === undefined ? null : layer.ways.maybePrice(from, to)) ?? 0;
+export type Inked = (strike: number) => Pluck | null;
 
-/** The lattice of the right hand. Layers of an earlier call are used again as far as the strokes are the same. */
-export function strokeLayers(
-  groups: readonly StrokeGroup[],
-  hand: HandProfile,
-  earlier: readonly StrokeLayer[] = [],
-): readonly StrokeLayer[] {
-  const differs = groups.findIndex((group, k) => !earlier[k] || !sameStrokes(group, earlier[k].group));
-  const layers = earlier.slice(0, differs < 0 ? groups.length : differs);
-  while (layers.length < groups.length)
-    layers.push(layerAfter(layers.at(-1) ?? null, groups[layers.length]!, hand));
-  return layers;
-}
-
-const sameStrokes = (a: StrokeGroup, b: StrokeGroup) =>
-  a.momentIndex === b.momentIndex &&
-  a.strokes.length === b.strokes.length &&
-  a.strokes.every(
-    (stroke, k) => stroke.strike === b.strokes[k]!.strike && stroke.string === b.strokes[k]!.string,
-  );
-
-function layerAfter(before: StrokeLayer | null, group: StrokeGroup, hand: HandProfile): StrokeLayer {
-  const numbers = new Map<number, number>();
-  const states: StrokeState[] = [];
-  const stateCost: number[] = [];
-  const edges: { readonly from: number[]; readonly cost: number[] }[] = [];
-  for (const [n, letters] of sharingsOf(group.strokes.length).entries()) {
-    const sharing = sharingFor(group, letters);
-    const own = groupCost(group, sharing);
-    for (const [index, from] of (before?.states ?? [null]).entries()) {
-      const state = stateAfter(from, group, sharing);
-      const key = keyOf(state, n);
-      let number = numbers.get(key);
-      if (number === undefined) {
-        number = states.push(state) - 1;
-        numbers.set(key, number);
-        stateCost.push(own);
-        edges.push({ from: [], cost: [] });
-      }
-      if (!from) continue;
-      edges[number]!.from.push(index);
-      edges[number]!.cost.push(strokeTransitionCost(from, group, sharing, hand));
-    }
-  }
-  const edgeStart = new Int32Array(states.length + 1);
-  edges.forEach((list, s) => (edgeStart[s + 1] = edgeStart[s]! + list.from.length));
-  const ways = new EdgeList(
-    edgeStart,
-    Int32Array.from(edges.flatMap((list) => list.from)),
-    Int32Array.from(edges.flatMap((list) => list.cost)),
-  );
-  return { group, states, stateCost: Int32Array.from(stateCost), ways };
-}
-
-function inkedPluck(problem: FingeringProblem, ink: Ink, strike: number): Pluck | null {
+export function inkedPluck(problem: FingeringProblem, ink: Ink, strike: number): Pluck | null {
   const uid = problem.strikes[strike]!.uids.find((one) => ink.get(one)?.pluck);
   return uid === undefined ? null : ink.get(uid)!.pluck;
 }
 
-type Inked = (strike: number) => Pluck | null;
-
 const lettersAgree = (group: StrokeGroup, letters: readonly Pluck[], inked: Inked) =>
   group.strokes.every((stroke, k) => [null, letters[k]].includes(inked(stroke.strike)));
 
-function maskOf(layer: StrokeLayer, inked: Inked): Mask {
-  if (layer.group.strokes.every((stroke) => inked(stroke.strike) === null)) return null;
-  return Uint8Array.from(layer.states, (state) => (lettersAgree(layer.group, state.letters, inked) ? 1 : 0));
+/** `groups`: the variants of the layer. */
+export function maskOf(layer: StrokeLayer, groups: readonly StrokeGroup[], inked: Inked): Mask {
+  const free = groups.every((group) => group.strokes.every((stroke) => inked(stroke.strike) === null));
+  if (free) return null;
+  return Uint8Array.from(layer.shared.states, ({ variant, letters }) =>
+    lettersAgree(groups[variant]!, letters, inked) ? 1 : 0,
+  );
 }
 
 /** Leaves out the fewest strokes so that the inked letters of the rest can be played together. */
-function withoutConflict(group: StrokeGroup, inked: Inked): StrokeGroup {
+export function withoutConflict(group: StrokeGroup, inked: Inked): StrokeGroup {
+  const marked = group.strokes.some((stroke) => inked(stroke.strike) !== null);
+  if (!marked) return group;
   const count = group.strokes.length;
   const subsets = Array.from({ length: 1 << count }, (_, subset) => subset);
   const size = (subset: number) => subset.toString(2).replace(/0/g, '').length;
   for (const subset of subsets.sort((a, b) => size(a) - size(b) || a - b)) {
-    const rest = { ...group, strokes: group.strokes.filter((_, bit) => !(subset & (1 << bit))) };
-    if (sharingsOf(rest.strokes.length).some((letters) => lettersAgree(rest, letters, inked))) return rest;
+    const rest =
+      subset === 0
+        ? group
+        : withStrokes(
+            group,
+            group.strokes.filter((_, bit) => !(subset & (1 << bit))),
+          );
+    if (sharingsOf(rest).some((letters) => lettersAgree(rest, letters, inked))) return rest;
   }
-  return { ...group, strokes: [] };
-}
-
-function rank(layer: StrokeLayer, slot: number, extraOf: (s: number) => number): RightCandidate[] {
-  const best = new Map<Pluck, number>();
-  layer.states.forEach((state, s) => {
-    const extra = extraOf(s);
-    const letter = state.letters[slot]!;
-    if (extra < (best.get(letter) ?? UNREACHABLE / 2)) best.set(letter, extra);
-  });
-  return [...best]
-    .map(([pluck, extraCost]) => ({ pluck, extraCost }))
-    .sort((a, b) => a.extraCost - b.extraCost);
+  return withStrokes(group, []);
 }

@@ -1,88 +1,236 @@
 /** What strokes cost: by themselves, and after the strokes before. */
-import { movementMs } from '../../instrument/handProfile';
-import type { HandProfile } from '../../instrument/handProfile';
+import { movementMs, type HandProfile } from '../../instrument/handProfile';
+import { type RightFinger, RIGHT_FINGERS, type RightPair } from '../../instrument/rightProfile';
+import type { Pluck } from '../../score/model';
 import { price } from '../costTerm';
-import { type Sharing, SIXTHS, type StrokeState } from './strokeState';
+import {
+  type FingersMemory,
+  type FingersPart,
+  type PickMemory,
+  PLACE_PARTS,
+  RANK,
+  type RightMemory,
+  type Sharing,
+  type ThumbMemory,
+  type ThumbPart,
+} from './memory';
+import type { Manner } from './setting';
 import type { StrokeGroup } from './strokes';
 import {
   BLOCK_REPEAT_SHARE,
+  BUSY_LEAP_FRETS,
+  FIND_AGAIN_MS,
   HOME_PLACE,
-  LONGEST_FINGERS_MEMORY_MS,
-  LONGEST_THUMB_MEMORY_MS,
   OWN_SPREAD_STRINGS,
   REPEAT_FREE_MS,
   RIGHT_TERMS,
   type RightTermId,
+  SLIDE_REPEAT_SHARE,
   STRING_GAP_AT_SOUNDHOLE_MM,
   THUMB_REPEAT_FREE_MS,
+  THUMB_SLIDE_SHARE,
 } from './terms';
 
 export type RightLedger = (term: RightTermId, cost: number) => void;
 
-/** Effort in tenths of a point of playing a group with these letters, whatever came before. */
+/** Adds up what is charged, in whole tenths of a point. */
+class Bill {
+  sum = 0;
+  constructor(
+    private readonly manner: Manner,
+    private readonly ledger: RightLedger | undefined,
+  ) {}
+  charge(term: RightTermId, value: number, share = 1): void {
+    const cost = Math.round(share * price(RIGHT_TERMS[term], value, this.manner.weights[term]));
+    if (cost === 0) return;
+    this.sum += cost;
+    this.ledger?.(term, cost);
+  }
+}
+
+/** Effort of playing a group with these letters, whatever came before. */
 export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, ledger?: RightLedger): number {
-  let sum = 0;
-  const charge = (term: RightTermId, value: number) => {
-    const cost = price(RIGHT_TERMS[term], value);
-    sum += cost;
-    if (cost) ledger?.(term, cost);
-  };
+  const bill = new Bill(group.manner, ledger);
+  const { strokes, manner, onBeat, effect } = group;
   letters.forEach((letter, k) => {
-    const { string, role, printed } = group.strokes[k]!;
-    if (printed !== null && printed !== letter) charge('printed', 1);
+    const { string, role, printed, wanted } = strokes[k]!;
+    if (printed !== null && printed !== letter) bill.charge('printed', 1);
+    if (wanted !== null && wanted !== letter) bill.charge('wanted', 1);
     if (letter === 'p') {
-      charge('thumbString', string);
-      if (role === 'melody') charge('thumbMelody', 1);
-      if (letters[k - 1] === 'p') charge('brush', group.strokes[k - 1]!.string - string);
-    } else {
-      if (role === 'bass') charge('fingerBass', 1);
-      if (letter === 'a') charge('ring', 1);
+      bill.charge('thumbString', string);
+      if (role === 'melody') bill.charge('thumbMelody', 1);
+      if (letters[k - 1] === 'p' && !effect) bill.charge('brush', strokes[k - 1]!.string - string);
+    } else if (RANK[letter] <= RANK.c) {
+      if (role === 'bass') bill.charge('fingerBass', 1);
+      if (letter === 'a') bill.charge('ring', 1);
+      if (letter === 'c') bill.charge('little', 1);
+      if (strokes.length === 1 && manner.school.pair && !isOf(manner.school.pair, letter)) bill.charge('offPair', 1);
     }
+    if (letter !== 'down' && letter !== 'up') bill.charge('station', awayFromStation(letter, string));
   });
-  if (fingers) charge('home', Math.abs(fingers.placeSixths / SIXTHS - HOME_PLACE));
+  if (letters[0] === 'down' || letters[0] === 'up') {
+    if ((letters[0] === 'down') !== onBeat) bill.charge('pickOffBeat', 1);
+    bill.charge('pickGap', strokes[0]!.string - strokes.at(-1)!.string - (strokes.length - 1));
+  }
+  if (fingers && !effect) {
+    bill.charge('home', Math.abs(fingers.place / PLACE_PARTS - HOME_PLACE));
+    bill.charge('spread', spreadStrings(letters, strokes));
+  }
+  return bill.sum;
+}
+
+const isOf = (pair: readonly RightFinger[], letter: Pluck) => (pair as readonly Pluck[]).includes(letter);
+
+/** i on 3, m on 2, a on 1, p on the basses; c beside a. In strings. */
+function awayFromStation(letter: Pluck, string: number): number {
+  if (letter === 'p') return Math.max(0, 4 - string);
+  return Math.abs(string - Math.max(1, HOME_PLACE - RANK[letter]));
+}
+
+/** Neighbours among the fingers of a chord have a string each; more or less is a spread or a squeeze. */
+function spreadStrings(letters: readonly Pluck[], strokes: StrokeGroup['strokes']): number {
+  let sum = 0;
+  letters.forEach((letter, k) => {
+    const next = letters[k + 1];
+    if (letter === 'p' || next === undefined) return;
+    sum += Math.abs(strokes[k]!.string - strokes[k + 1]!.string - (RANK[next] - RANK[letter]));
+  });
   return sum;
 }
 
-/** Effort in tenths of a point of coming to a group from the state before it. */
+/**
+ * Effort of coming to a group from what the hand remembers: that of the fingers, that of the thumb, and more of it
+ * where the left hand is busy. Each part depends on its own memory alone.
+ * @param before as old as the group's moment
+ * @param fretBefore lowest stopped fret of the moment before, null when all was open
+ */
 export function strokeTransitionCost(
-  before: StrokeState,
+  { fingers, thumb }: RightMemory,
+  fretBefore: number | null,
   group: StrokeGroup,
   sharing: Sharing,
   hand: HandProfile,
   ledger?: RightLedger,
 ): number {
-  return fingersCost(before, sharing, hand, ledger) + thumbCost(before, group, sharing, hand, ledger);
+  const awkward =
+    fingersPartCost(fingers, group, sharing, hand, ledger) + thumbPartCost(thumb, group, sharing, hand, ledger);
+  return awkward + busyCost(awkward, fretBefore, group, ledger);
 }
 
-function paid(term: RightTermId, cost: number, ledger: RightLedger | undefined): number {
-  if (ledger && cost !== 0) ledger(term, cost);
-  return cost;
+export function fingersPartCost(
+  before: FingersPart,
+  group: StrokeGroup,
+  { fingers, letters, pick, away }: Sharing,
+  hand: HandProfile,
+  ledger?: RightLedger,
+): number {
+  if (letters.length === 0 || pick || away) return 0;
+  const bill = new Bill(group.manner, ledger);
+  if (fingers) fingersCost(before, fingers, group, hand, bill);
+  // p after a finger: the quickest pairs of all, and yet not without end.
+  if (letters.length === 1 && letters[0] === 'p' && before.last) {
+    const neededMs = Math.max(...fingersOf(before.last.bits).map((one) => hand.right.pairMs[pairOf('p', one)]));
+    bill.charge('pairHaste', neededMs / Math.max(1, before.last.ageMs));
+  }
+  return bill.sum;
+}
+
+export function thumbPartCost(
+  before: ThumbPart,
+  group: StrokeGroup,
+  sharing: Sharing,
+  hand: HandProfile,
+  ledger?: RightLedger,
+): number {
+  const { letters, thumb, pick, away } = sharing;
+  if (letters.length === 0 || away) return 0;
+  const bill = new Bill(group.manner, ledger);
+  if (pick) pickCost(before.pick, pick, group, hand, bill);
+  else if (thumb) thumbCost(before.thumb, group, hand, bill);
+  else if (letters.length === 1 && before.thumb) {
+    const neededMs = hand.right.pairMs[pairOf('p', letters[0] as RightFinger)];
+    bill.charge('pairHaste', neededMs / Math.max(1, before.thumb.ageMs));
+  }
+  return bill.sum;
+}
+
+/** @param awkward what the way to the group costs already, in tenths of a point as the term counts it */
+export function busyCost(
+  awkward: number,
+  fretBefore: number | null,
+  group: StrokeGroup,
+  ledger?: RightLedger,
+): number {
+  if (awkward === 0) return 0;
+  const bill = new Bill(group.manner, ledger);
+  bill.charge('busy', awkward * busyShare(fretBefore, group));
+  return bill.sum;
+}
+
+/** How busy the left hand is with a moment: leaping, or stopping several notes at once. From 0 to 1. */
+function busyShare(fretBefore: number | null, { fret, stopped }: StrokeGroup): number {
+  const leap = fret !== null && fretBefore !== null && Math.abs(fret - fretBefore) > BUSY_LEAP_FRETS ? 1 : 0;
+  return Math.max(leap, stopped >= 3 ? 1 : stopped === 2 ? 0.5 : 0);
 }
 
 /** The fingers' last stroke, also across strokes of p that lie between. Source: handbook, "Crossing". */
 function fingersCost(
-  before: StrokeState,
-  { fingers: now }: Sharing,
+  before: FingersPart,
+  now: FingersMemory,
+  { manner, onBeat, opens }: StrokeGroup,
   hand: HandProfile,
-  ledger?: RightLedger,
-): number {
-  const last = before.fingers;
-  if (!now || !last || now.timeMs - last.timeMs >= LONGEST_FINGERS_MEMORY_MS) return 0;
-  const passedMs = now.timeMs - last.timeMs;
-  let sum = 0;
-  const strings = displacementStrings(last.placeSixths / SIXTHS, now.placeSixths / SIXTHS);
-  if (strings > 0) {
-    const neededMs = movementMs(strings * STRING_GAP_AT_SOUNDHOLE_MM, hand);
-    sum += paid('displacement', price(RIGHT_TERMS.displacement, strings), ledger);
-    sum += paid('displacementHaste', price(RIGHT_TERMS.displacementHaste, neededMs / passedMs), ledger);
+  bill: Bill,
+): void {
+  const { last, earlier, awayMs } = before;
+  if (awayMs !== null) bill.charge('findAgain', FIND_AGAIN_MS / Math.max(1, awayMs));
+  const { startFinger } = manner.style;
+  if (opens && startFinger !== null && startFinger !== 'p' && lowestFinger(now.bits) !== startFinger)
+    bill.charge('wanted', 1);
+  if (last) {
+    const passedMs = Math.max(1, last.ageMs);
+    const strings = displacementStrings(last.place / PLACE_PARTS, now.place / PLACE_PARTS);
+    if (strings > 0) {
+      bill.charge('displacement', strings);
+      bill.charge('displacementHaste', movementMs(strings * STRING_GAP_AT_SOUNDHOLE_MM, hand) / passedMs);
+      if (!onBeat) bill.charge('setMove', strings);
+    }
+    repeatCost(last, now, passedMs, hand, bill);
+    if (isOne(now.bits) && isOne(last.bits)) {
+      orderCost(last, now, manner, bill);
+      const third = earlier && isOne(earlier.bits) && earlier.bits !== now.bits && last.bits !== now.bits;
+      if (third && last.string === now.string) bill.charge('habit', 1);
+    }
   }
-  const again = last.fingers & now.fingers;
+  const again = earlier ? earlier.bits & now.bits : 0;
+  if (again) bill.charge('strokeHaste', slowestStroke(again, hand) / Math.max(1, earlier!.ageMs));
+}
+
+function repeatCost(
+  last: FingersMemory,
+  now: FingersMemory,
+  passedMs: number,
+  hand: HandProfile,
+  bill: Bill,
+): void {
+  const again = last.bits & now.bits;
   if (again) {
-    const block = last.fingers === now.fingers && (again & (again - 1)) !== 0;
-    const cost = price(RIGHT_TERMS.repeat, 1 - passedMs / REPEAT_FREE_MS);
-    sum += paid('repeat', Math.round(cost * (block ? BLOCK_REPEAT_SHARE : 1)), ledger);
+    const block = last.bits === now.bits && !isOne(again);
+    const slides = last.string > 0 && now.string === last.string + 1;
+    const share = block ? BLOCK_REPEAT_SHARE : slides ? SLIDE_REPEAT_SHARE : 1;
+    bill.charge('repeat', 1 - passedMs / REPEAT_FREE_MS, share);
+    bill.charge('strokeHaste', slowestStroke(again, hand) / passedMs);
+  } else {
+    const neededMs = slowestPair(last.bits, now.bits, hand);
+    if (neededMs > 0) bill.charge('pairHaste', neededMs / passedMs);
   }
-  return sum;
+}
+
+/** The next of a school's order comes after the last; in a strict school after the one of the pair the other. */
+function orderCost(last: FingersMemory, now: FingersMemory, { school }: Manner, bill: Bill): void {
+  const { order } = school;
+  if (!order) return;
+  const at = order.indexOf(fingerOf(last.bits));
+  if (at >= 0 && order[(at + 1) % order.length] !== fingerOf(now.bits)) bill.charge('offOrder', 1);
 }
 
 /** How far the set of fingers is moved between two places, beyond its own spread; in strings. */
@@ -90,22 +238,64 @@ export function displacementStrings(fromPlace: number, toPlace: number): number 
   return Math.max(0, Math.abs(toPlace - fromPlace) - OWN_SPREAD_STRINGS);
 }
 
+const isOne = (bits: number) => bits !== 0 && (bits & (bits - 1)) === 0;
+const fingerOf = (bits: number): RightFinger => RIGHT_FINGERS[1 + Math.log2(bits)]!;
+const lowestFinger = (bits: number): RightFinger => fingerOf(bits & -bits);
+const fingersOf = (bits: number): readonly RightFinger[] =>
+  RIGHT_FINGERS.filter((_finger, k) => k > 0 && bits & (1 << (k - 1)));
+
+const slowestStroke = (bits: number, { right }: HandProfile): number =>
+  Math.max(...fingersOf(bits).map((finger) => right.strokeMs[finger]));
+
+function slowestPair(a: number, b: number, { right }: HandProfile): number {
+  const pairs = fingersOf(a).flatMap((one) => fingersOf(b).map((other) => pairOf(one, other)));
+  return Math.max(0, ...pairs.map((pair) => right.pairMs[pair]));
+}
+
+const pairOf = (a: RightFinger, b: RightFinger) =>
+  (RIGHT_FINGERS.indexOf(a) < RIGHT_FINGERS.indexOf(b) ? `${a}${b}` : `${b}${a}`) as RightPair;
+
 function thumbCost(
-  before: StrokeState,
-  group: StrokeGroup,
-  { thumb: now }: Sharing,
+  last: ThumbMemory | null,
+  { strokes }: StrokeGroup,
   hand: HandProfile,
-  ledger?: RightLedger,
-): number {
-  const last = before.thumb;
-  if (!now || !last || now.timeMs - last.timeMs >= LONGEST_THUMB_MEMORY_MS) return 0;
-  const passedMs = now.timeMs - last.timeMs;
-  let sum = paid('thumbRepeat', price(RIGHT_TERMS.thumbRepeat, 1 - passedMs / THUMB_REPEAT_FREE_MS), ledger);
-  const leap = Math.abs(group.strokes[0]!.string - last.string);
+  bill: Bill,
+): void {
+  if (!last) return;
+  const passedMs = Math.max(1, last.ageMs);
+  const lowest = strokes[0]!.string;
+  const slides = lowest === last.string - 1;
+  bill.charge('thumbRepeat', 1 - passedMs / THUMB_REPEAT_FREE_MS, slides ? THUMB_SLIDE_SHARE : 1);
+  if (!slides) bill.charge('strokeHaste', hand.right.strokeMs.p / passedMs);
+  const leap = Math.abs(lowest - last.string);
   if (leap > 1) {
-    const neededMs = movementMs((leap - 1) * STRING_GAP_AT_SOUNDHOLE_MM, hand);
-    sum += paid('thumbLeap', price(RIGHT_TERMS.thumbLeap, leap), ledger);
-    sum += paid('thumbLeapHaste', price(RIGHT_TERMS.thumbLeapHaste, neededMs / passedMs), ledger);
+    bill.charge('thumbLeap', leap);
+    bill.charge('thumbLeapHaste', movementMs((leap - 1) * STRING_GAP_AT_SOUNDHOLE_MM, hand) / passedMs);
   }
-  return sum;
+}
+
+/** Towards the floor down, back up; neighbours by one sweep. Source: handbook, "Plectrum". */
+function pickCost(
+  last: PickMemory | null,
+  now: PickMemory,
+  { strokes }: StrokeGroup,
+  { right }: HandProfile,
+  bill: Bill,
+): void {
+  if (!last) return;
+  const passedMs = Math.max(1, last.ageMs);
+  // A sweep begins on the lowest-pitched string when it goes down, on the highest-pitched one when it goes up.
+  const first = strokes.at(now.down ? 0 : -1)!.string;
+  const onward = now.down ? last.string - first : first - last.string;
+  const skipped = Math.max(0, Math.abs(last.string - first) - 1);
+  if (now.down === last.down) {
+    if (onward !== 1) bill.charge('sweepBack', 1);
+    if (onward !== 1) bill.charge('pickSkipHaste', right.plectrumAgainMs / passedMs);
+  } else {
+    // Turning round between two strings is easy outside of them, and a way back inside.
+    const inside = now.down ? first > last.string : first < last.string;
+    bill.charge('pickSkip', inside && last.string !== first ? 1 : 0);
+    bill.charge('pickSkipHaste', right.plectrumMs / passedMs);
+  }
+  bill.charge('pickSkip', skipped);
 }

@@ -1,64 +1,172 @@
 /** What the right hand has to pluck, given the strings. */
 import type { Pluck } from '../../score/model';
-import type { FingeringProblem, Role } from '../problem';
-import type { Placement } from '../left/handState';
+import type { FingeringProblem, Moment, Role } from '../problem';
+import type { HandState, Placement } from '../left/handState';
 import { slurPlayable } from '../left/connectionCost';
+import { EFFECTS, type EffectId, LONGEST_TAIL_MS, type StrokeEffect } from './effects';
+import type { Manner, RightSetting } from './setting';
 
 export interface Stroke {
   readonly strike: number;
   readonly string: number;
   readonly role: Role;
   readonly printed: Pluck | null;
+  /** The finger that a chosen order of a tremolo gives it. */
+  readonly wanted: Pluck | null;
 }
 
 /** The strokes of one moment, from the lowest-pitched string (6) up. Slurred strikes are not plucked. */
 export interface StrokeGroup {
-  readonly momentIndex: number;
-  readonly timeMs: number;
   readonly strokes: readonly Stroke[];
+  readonly manner: Manner;
+  /** Whether it begins a beat. */
+  readonly onBeat: boolean;
+  /** Whether it begins a passage: there the starting finger counts. */
+  readonly opens: boolean;
+  readonly effect: EffectId | null;
+  /** The lowest stopped fret, null when all is open: where the left hand is. */
+  readonly fret: number | null;
+  /** How many struck notes are stopped. */
+  readonly stopped: number;
+  /** Nothing is remembered after it: so it bounds from below what this group, or every group, can cost. */
+  readonly forgets: boolean;
+  /** Equal for groups that are alike but for the numbers of their strikes. */
+  readonly key: string;
 }
 
-export function strokeGroupsOf(
-  problem: FingeringProblem,
-  placements: readonly (Placement | null)[],
-): readonly StrokeGroup[] {
-  const groups: StrokeGroup[] = [];
-  for (const moment of problem.moments) {
-    const strokes = moment.struck.flatMap((index): Stroke[] => {
-      const place = placements[index];
-      if (!place || isSlurred(problem, placements, index)) return [];
-      const { role, printed } = problem.strikes[index]!;
-      return [{ strike: index, string: place.string, role, printed: printed.pluck }];
-    });
-    if (strokes.length === 0) continue;
-    strokes.sort((a, b) => b.string - a.string);
-    groups.push({ momentIndex: moment.index, timeMs: moment.timeMs, strokes });
-  }
-  return groups;
+/** Whole ms since the moment before; every age of a stroke is a sum of these. */
+export const stepMs = ({ moments }: FingeringProblem, k: number): number =>
+  k === 0 ? 0 : Math.round(moments[k]!.timeMs - moments[k - 1]!.timeMs);
+
+export interface PlacedStrike {
+  readonly strike: number;
+  readonly place: Placement;
+  /** Whether the left hand plays it, as the second note of a slur. */
+  readonly slurred: boolean;
 }
 
-function isSlurred(
+/** By moment: where its notes lie when the left hand takes these states. */
+export const placedOn = (
   problem: FingeringProblem,
-  placements: readonly (Placement | null)[],
-  index: number,
-): boolean {
-  const source = problem.strikes[index]!.slurredFrom;
-  const from = source === null ? null : placements[source];
-  return !!from && slurPlayable(from, placements[index]!);
+  states: readonly HandState[],
+): readonly (readonly PlacedStrike[])[] =>
+  problem.moments.map((moment, k) => placedAt(problem, moment, states[k - 1] ?? null, states[k]!));
+
+export function placedAt(
+  problem: FingeringProblem,
+  { struck }: Moment,
+  before: HandState | null,
+  state: HandState,
+): readonly PlacedStrike[] {
+  return struck.flatMap((strike) => {
+    const place = placeIn(state, strike);
+    if (!place) return [];
+    const source = problem.strikes[strike]!.slurredFrom;
+    const from = before && source !== null ? placeIn(before, source) : null;
+    return [{ strike, place, slurred: from !== null && slurPlayable(from, place) }];
+  });
 }
+
+function placeIn(state: HandState, strike: number): Placement | null {
+  const slot = state.strikes.indexOf(strike);
+  return slot < 0 ? null : state.placements[slot]!;
+}
+
+export function strokeGroup(
+  problem: FingeringProblem,
+  setting: RightSetting,
+  k: number,
+  placed: readonly PlacedStrike[],
+): StrokeGroup {
+  const strokes = placed
+    .filter(({ slurred }) => !slurred)
+    .map(({ strike, place }): Stroke => {
+      const { role, printed } = problem.strikes[strike]!;
+      return {
+        strike,
+        string: place.string,
+        role,
+        printed: printed.pluck,
+        wanted: setting.tremolo[strike]!,
+      };
+    })
+    .sort((a, b) => b.string - a.string);
+  const frets = placed.map(({ place }) => place.fret).filter((fret) => fret > 0);
+  return keyed({
+    strokes,
+    manner: setting.styles[k]!,
+    onBeat: setting.onBeat[k]!,
+    opens: setting.opens[k]!,
+    effect: setting.effects[k]!,
+    fret: frets.length > 0 ? Math.min(...frets) : null,
+    stopped: frets.length,
+    forgets: false,
+  });
+}
+
+/** What bounds every group of the moment from below. */
+export const wildGroup = (setting: RightSetting, k: number): StrokeGroup => ({
+  strokes: [],
+  manner: setting.styles[k]!,
+  onBeat: setting.onBeat[k]!,
+  opens: false,
+  effect: null,
+  fret: null,
+  stopped: 0,
+  forgets: true,
+  key: 'wild',
+});
+
+/** The same group for a bound: what comes after it costs as if it came from nowhere. */
+export const forgetting = (group: StrokeGroup): StrokeGroup => ({
+  ...group,
+  forgets: true,
+  key: `${group.key}~`,
+});
+
+/** The same group with fewer strokes. */
+export const withStrokes = (group: StrokeGroup, strokes: readonly Stroke[]): StrokeGroup =>
+  keyed({ ...group, strokes });
+
+function keyed(group: Omit<StrokeGroup, 'key'>): StrokeGroup {
+  const { strokes, manner, onBeat, opens, effect, fret, stopped } = group;
+  const each = strokes.map(
+    ({ string, role, printed, wanted }) => `${string}${role[0]}${printed ?? ''}/${wanted ?? ''}`,
+  );
+  const key = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}:${fret ?? ''}:${stopped}:${each.join(' ')}`;
+  return { ...group, key };
+}
+
+const FINGERS: readonly Pluck[] = ['i', 'm', 'a', 'c'];
 
 /**
  * Every way to share out one group's strings: fingers in order across the strings, p lowest, and p alone may
- * take several strings by brushing. Source: handbook, "Chords".
+ * take several strings by brushing. Source: handbook, "Chords". A plectrum sweeps them in one direction; a
+ * strum takes the letters of its effect.
  */
-export function sharingsOf(count: number): readonly (readonly Pluck[])[] {
-  const fingers: readonly Pluck[] = ['i', 'm', 'a'];
+export function sharingsOf(group: StrokeGroup): readonly (readonly Pluck[])[] {
+  const count = group.strokes.length;
+  const effect: StrokeEffect | null = group.effect ? EFFECTS[group.effect] : null;
+  if (count === 0) return [[]];
+  if (group.manner.school.plectrum) return [Array<Pluck>(count).fill('down'), Array<Pluck>(count).fill('up')];
+  if (effect?.letters) return effect.letters(count);
+  return fingerSharings(count, group.manner.style.littleFinger);
+}
+
+export function fingerSharings(count: number, littleFinger = false): readonly (readonly Pluck[])[] {
+  const fingers = littleFinger ? FINGERS : FINGERS.slice(0, 3);
   const sharings: Pluck[][] = [];
-  for (let subset = 0; subset < 8; subset++) {
+  for (let subset = 0; subset < 1 << fingers.length; subset++) {
     const chosen = fingers.filter((_, bit) => subset & (1 << bit));
     const thumbs = count - chosen.length;
     if (thumbs < 0) continue;
     sharings.push([...Array<Pluck>(thumbs).fill('p'), ...chosen]);
   }
   return sharings;
+}
+
+/** How long after its onset the last string of a group sounds. */
+export function tailMs({ effect, strokes }: StrokeGroup): number {
+  if (!effect) return 0;
+  return Math.min(LONGEST_TAIL_MS, EFFECTS[effect].msPerString * Math.max(0, strokes.length - 1));
 }

@@ -7,10 +7,10 @@ import type { FingeringProblem, Strike } from '../problem';
 /**
  * written: it ends as it is written (or as a broken chord is held). fingerNeeded: its finger goes to another note.
  * handMoves: the hand leaves the position. stringUsed: its string is struck or stopped again. barre: a barre comes
- * to lie over it. released: it is let go for another reason. endOfPiece: nothing stops it before.
+ * to lie over it. landed: a rest stroke comes to lie on its string. released: it is let go for another reason. endOfPiece: nothing stops it before.
  */
 export type RingEnd =
-  'written' | 'fingerNeeded' | 'handMoves' | 'stringUsed' | 'barre' | 'released' | 'endOfPiece';
+  'written' | 'fingerNeeded' | 'handMoves' | 'stringUsed' | 'barre' | 'landed' | 'released' | 'endOfPiece';
 
 /** One strike as it sounds. Times in ticks from the start of the piece. */
 export interface Ring {

@@ -1,5 +1,4 @@
 /** Layers of one hand on one instrument: whatever comes again in a piece, or under another ink, is made once. */
-import type { Ways } from '../../lattice';
 import { entryCost } from '../barreCost';
 import { FINGER_OF, type HandTables } from './handTables';
 import { keptHands, type KeptHands, stringBit } from './keptHands';
@@ -15,7 +14,7 @@ import { StepPrice } from './stepPrice';
 export interface SharedLayer {
   readonly rows: StateRows;
   readonly stateCost: Int32Array;
-  readonly ways: Ways | null;
+  readonly ways: PackedWays | null;
   /** Indices of struck notes that are left out. */
   readonly omitted: ReadonlySet<number>;
 }

@@ -1,5 +1,6 @@
 /** All states that a hand can take at a moment, as numbers in a row for each state. */
-import type { Layer, Ways } from '../../lattice';
+import type { Layer } from '../../lattice';
+import type { PackedWays } from './packedWays';
 import { codeOf, type HandMemory, handState, type HandState } from '../handState';
 import { LONG_FREE } from '../memory';
 import { FINGER_OF, type HandTables, NO_PLACE, PLACEMENTS } from './handTables';
@@ -47,7 +48,7 @@ export class PackedLayer implements Layer {
     /** Struck strikes that are left out because no hand can play them with the rest. */
     readonly omitted: ReadonlySet<number>,
     readonly stateCost: Int32Array,
-    readonly ways: Ways | null,
+    readonly ways: PackedWays | null,
     /** How often the moment is played, and how often right after the one before it. */
     readonly plays: number,
     readonly steps: number,

@@ -175,6 +175,20 @@ export class PackedWays implements Ways {
     }
   }
 
+  /** What the way from one state to another costs; UNREACHABLE when there is none. */
+  priceOf(from: number, to: number): number {
+    let least = UNREACHABLE;
+    for (let a = this.startOf[to]!; a < this.startOf[to + 1]!; a++) {
+      const crowd = this.arrivalCrowd[a]!;
+      const start = this.memberStart[crowd]!;
+      const place = this.members.indexOf(from, start) - start;
+      if (place < 0 || place >= this.memberStart[crowd + 1]! - start) continue;
+      const known = this.prices[this.arrivalPrices[a]! + place]!;
+      least = Math.min(least, known === UNPRICED ? this.price(a, place, from, to) : known);
+    }
+    return least;
+  }
+
   /** Cuts counted; UNREACHABLE when the finger that takes a note over was not free. */
   private price(arrival: number, place: number, from: number, to: number): number {
     const taken = (this.arrivalTaker[arrival]! & this.before.down[from]!) !== 0;

@@ -1,0 +1,146 @@
+/** What no plan of both hands can be cheaper than, under prices on the strings; and where one could still be. */
+import { costThrough, type Extras, type Layer, type Solution, UNREACHABLE } from '../lattice';
+import type { StrokeLayer } from '../right/strokeChain';
+import type { CoreMoment } from './core';
+import { stringsOf } from './core';
+
+/** Prices are counted in parts of a tenth of a point: rounded to whole ones they would lose half of one a moment. */
+export const PARTS = 512;
+
+/** By moment and variant: what the left hand pays for it, and the right hand is given. In parts. */
+export type Prices = readonly Int32Array[];
+
+/** By the strings of a state in one number: which variants have them. */
+type VariantsByStrings = ReadonlyMap<number, readonly number[]>;
+
+/** The same layer with every cost counted in parts. */
+export const inParts = ({ stateCost, ways, plays = 1, steps = 1 }: Layer): Layer => ({
+  stateCost,
+  ways,
+  plays: PARTS * plays,
+  steps: PARTS * steps,
+});
+
+/** Which variants the states of a moment can be, those that are no nodes included. */
+export function variantsByStrings(moment: CoreMoment): VariantsByStrings {
+  let variants = ofStrings.get(moment);
+  if (!variants) ofStrings.set(moment, (variants = readVariants(moment)));
+  return variants;
+}
+
+const ofStrings = new WeakMap<CoreMoment, VariantsByStrings>();
+
+function readVariants(moment: CoreMoment): VariantsByStrings {
+  const variants = new Map<number, number[]>();
+  const add = (state: number, variant: number) => {
+    const key = stringsOf(moment.layer, moment.struckColumns, state);
+    const list = variants.get(key);
+    if (!list) variants.set(key, [variant]);
+    else if (!list.includes(variant)) list.push(variant);
+  };
+  for (const { state, variant } of moment.nodes) add(state, variant);
+  for (const [state, list] of moment.strangers) for (const variant of list) add(state, variant);
+  return variants;
+}
+
+/**
+ * Variants that some state can both be, slurred and plucked, must have one price, since the left hand's own lattice does
+ * not tell them apart: by variant the first of its kin.
+ */
+export function kinOf(moment: CoreMoment, variants: VariantsByStrings): readonly number[] {
+  const kin = moment.variants.map((_group, v) => v);
+  for (let changed = true; changed;) {
+    changed = false;
+    for (const list of variants.values()) {
+      const first = Math.min(...list.map((v) => kin[v]!));
+      for (const v of list) {
+        if (kin[v] === first) continue;
+        kin[v] = first;
+        changed = true;
+      }
+    }
+  }
+  return kin;
+}
+
+interface Paid {
+  readonly prices: Int32Array;
+  readonly byState: Int32Array;
+}
+const paidAt = new WeakMap<CoreMoment, Paid>();
+
+/** The least price of each state of the left hand's layer; those on other strings are wild. */
+export function pricesOfStates(moment: CoreMoment, prices: Int32Array): Int32Array {
+  const known = paidAt.get(moment);
+  if (known && sameRow(known.prices, prices)) return known.byState;
+  const least = new Map<number, number>();
+  for (const [key, list] of variantsByStrings(moment)) least.set(key, Math.min(...list.map((v) => prices[v]!)));
+  const wild = prices[prices.length - 1]!;
+  const byState = Int32Array.from(
+    { length: moment.layer.rows.count },
+    (_, s) => least.get(stringsOf(moment.layer, moment.struckColumns, s)) ?? wild,
+  );
+  paidAt.set(moment, { prices, byState });
+  return byState;
+}
+
+const givenAt = new WeakMap<StrokeLayer, Paid>();
+
+/** What each state of a layer of strokes is given. */
+function pricesOfStrokes(layer: StrokeLayer, prices: Int32Array): Int32Array {
+  const known = givenAt.get(layer);
+  if (known && sameRow(known.prices, prices)) return known.byState;
+  const byState = Int32Array.from(layer.shared.states, ({ variant }) => -prices[variant]!);
+  givenAt.set(layer, { prices, byState });
+  return byState;
+}
+
+const sameRow = (a: Int32Array, b: Int32Array) =>
+  a === b || (a.length === b.length && a.every((value, k) => value === b[k]));
+
+export const givenToStrokes = (strokes: readonly StrokeLayer[], prices: Prices): Extras =>
+  strokes.map((layer, k) => (k === 0 ? null : pricesOfStrokes(layer, prices[k - 1]!)));
+
+/** By moment: the states of the left hand through which both hands together could cost less than `most` parts. */
+export const statesBelow = (
+  core: readonly CoreMoment[],
+  strokes: readonly StrokeLayer[],
+  left: Solution,
+  right: Solution,
+  most: number,
+): readonly (readonly number[])[] =>
+  core.map((moment, k) => {
+    const through = throughStates(moment, strokes[k + 1]!, k, left, right);
+    const states: number[] = [];
+    for (let s = 0; s < through.length; s++) if (through[s]! < most) states.push(s);
+    return states;
+  });
+
+/** By state of the left hand at moment k: what both hands cost at least when it is taken, in parts. */
+export function throughStates(
+  moment: CoreMoment,
+  strokes: StrokeLayer,
+  k: number,
+  left: Solution,
+  right: Solution,
+): Float64Array {
+  const through = leastByVariant(right, strokes, k + 1, moment.variants.length);
+  const rest = new Map<number, number>();
+  for (const [key, list] of variantsByStrings(moment)) rest.set(key, Math.min(...list.map((v) => through[v]!)));
+  const wild = through[moment.variants.length - 1]!;
+  return Float64Array.from({ length: moment.layer.rows.count }, (_, s) => {
+    const there = costThrough(left, k, s);
+    return there >= UNREACHABLE
+      ? UNREACHABLE
+      : there + (rest.get(stringsOf(moment.layer, moment.struckColumns, s)) ?? wild);
+  });
+}
+
+function leastByVariant(solution: Solution, layer: StrokeLayer, k: number, count: number): readonly number[] {
+  const least = Array<number>(count).fill(UNREACHABLE);
+  layer.shared.states.forEach(({ variant }, r) => {
+    const cost = costThrough(solution, k, r);
+    if (cost < least[variant]!) least[variant] = cost;
+  });
+  return least;
+}

@@ -1,0 +1,232 @@
+/**
+ * The part of the left hand's lattice on which both hands are planned together: states that are not much dearer than
+ * the best, with the strings that each gives the right hand.
+ */
+import type { Solution } from '../lattice';
+import { PLACEMENTS } from '../left/packed/handTables';
+import type { PackedLayer } from '../left/packed/packedLayer';
+import type { FingeringProblem } from '../problem';
+import type { RightSetting } from '../right/setting';
+import { forgetting, placedAt, type StrokeGroup, strokeGroup, wildGroup } from '../right/strokes';
+
+/** A state of the left hand, with which of its notes are played by a slur from the state before. */
+export interface CoreNode {
+  readonly state: number;
+  /** A bit for each struck note of the moment that can be slurred. */
+  readonly slurs: number;
+  readonly variant: number;
+}
+
+export interface CoreMoment {
+  readonly layer: PackedLayer;
+  readonly nodes: readonly CoreNode[];
+  /** What the right hand may have to play; the last is wild: it bounds all that is not in the core. */
+  readonly variants: readonly StrokeGroup[];
+  /** By variant: how many strokes are left out because their inked letters contradict each other. */
+  readonly leftOut: readonly number[];
+  /** The slurs that a state of the moment before and one of this make; null where there are none. */
+  readonly slursFrom: ((before: number, here: number) => number) | null;
+  /** Columns of the layer's rows that hold the struck notes. */
+  readonly struckColumns: readonly number[];
+  /** The variants of states that are no nodes. */
+  readonly strangers: ReadonlyMap<number, readonly number[]>;
+  readonly others: readonly number[];
+  /** The states that the nodes are made of. */
+  readonly states: readonly number[];
+  readonly inkKey: string;
+}
+
+/** What may take part at a moment: states that a good path goes through, and states whose strings one has. */
+export interface Near {
+  /** Whatever it was read from: as long as this is the same, it holds. */
+  readonly forward: Int32Array;
+  readonly backward: Int32Array;
+  readonly above: number;
+  readonly layer: PackedLayer;
+  /** All states on paths of at most so much above the best. */
+  readonly nodes: readonly number[];
+  /** The cheapest state for each choice of strings that is at most so much above it. */
+  readonly strings: readonly number[];
+}
+
+export function nearStates(
+  layers: readonly PackedLayer[],
+  solution: Solution,
+  struck: readonly (readonly number[])[],
+  nodesAbove: number,
+  stringsAbove: number,
+  earlier: readonly Near[],
+): readonly Near[] {
+  const { forward, backward, cost } = solution;
+  return layers.map((layer, k) => {
+    const above = forward.offset[k]! + backward.offset[k]! - cost;
+    const [there, rest] = [forward.cost[k]!, backward.cost[k]!];
+    const known = earlier[k];
+    if (known?.layer === layer && known.forward === there && known.backward === rest && known.above === above)
+      return known;
+    const columns = struckColumnsOf(layer, struck[k]!);
+    const nodes: number[] = [];
+    const cheapest = new Map<number, { readonly s: number; readonly extra: number }>();
+    for (let s = 0; s < there.length; s++) {
+      const extra = there[s]! + rest[s]! + above;
+      if (extra > stringsAbove) continue;
+      if (extra <= nodesAbove) nodes.push(s);
+      const key = stringsOf(layer, columns, s);
+      const best = cheapest.get(key);
+      if (!best || extra < best.extra) cheapest.set(key, { s, extra });
+    }
+    const strings = [...cheapest.values()]
+      .sort((a, b) => a.extra - b.extra || a.s - b.s)
+      .slice(0, MOST_VARIANTS)
+      .map(({ s }) => s)
+      .sort((a, b) => a - b);
+    const near = { forward: there, backward: rest, above, layer, nodes, strings };
+    return known && sameNear(known, near) ? { ...near, nodes: known.nodes, strings: known.strings } : near;
+  });
+}
+
+const sameNear = (a: Near, b: Near) => sameNumbers(a.nodes, b.nodes) && sameNumbers(a.strings, b.strings);
+
+/** More ways to put one moment on strings than these are bounded together. */
+const MOST_VARIANTS = 16;
+
+const struckColumnsOf = (layer: PackedLayer, struck: readonly number[]): readonly number[] =>
+  struck.map((strike) => layer.strikes.indexOf(strike)).filter((c) => c >= 0);
+
+/** The strings of the struck notes in one number. */
+export function stringsOf({ rows }: PackedLayer, columns: readonly number[], state: number): number {
+  let key = 0;
+  for (const column of columns)
+    key = key * 8 + (PLACEMENTS[rows.places[state * rows.columns + column]!]?.string ?? 0);
+  return key;
+}
+
+/** What the letters that are inked at a moment make of its groups. */
+export interface Adapting {
+  /** Strokes left out whose letters contradict each other. */
+  readonly adapt: (group: StrokeGroup) => StrokeGroup;
+  /** By moment: equal when it adapts alike. */
+  readonly keyOf: (k: number) => string;
+}
+
+/**
+ * @param states by moment: the nodes
+ * @param others by moment: states whose strings are variants, too, but that are no nodes
+ * @param earlier the core of an earlier call; moments that are the same stay the same objects
+ */
+export function coreOf(
+  problem: FingeringProblem,
+  setting: RightSetting,
+  layers: readonly PackedLayer[],
+  states: readonly (readonly number[])[],
+  others: readonly (readonly number[])[],
+  adapting: Adapting,
+  earlier: readonly CoreMoment[] = [],
+): readonly CoreMoment[] {
+  const moments: CoreMoment[] = [];
+  layers.forEach((layer, k) => {
+    const known = earlier[k];
+    const inkKey = adapting.keyOf(k);
+    const alike =
+      known?.layer === layer &&
+      known.inkKey === inkKey &&
+      sameNumbers(known.states, states[k]!) &&
+      sameNumbers(known.others, others[k]!) &&
+      (!hasSlurs(problem, k) || earlier[k - 1] === moments[k - 1]);
+    moments.push(
+      alike ? known : { ...momentOf(problem, setting, layers, k, states, others[k]!, adapting.adapt), inkKey },
+    );
+  });
+  return moments;
+}
+
+const hasSlurs = (problem: FingeringProblem, k: number) =>
+  problem.moments[k]!.struck.some((strike) => problem.strikes[strike]!.slurredFrom !== null);
+
+const sameNumbers = (a: readonly number[], b: readonly number[]) =>
+  a === b || (a.length === b.length && a.every((one, k) => one === b[k]));
+
+/** A group's key does not say which strike lies where. */
+const groupId = (group: StrokeGroup) => `${group.key}#${group.strokes.map(({ strike }) => strike).join()}`;
+
+function momentOf(
+  problem: FingeringProblem,
+  setting: RightSetting,
+  layers: readonly PackedLayer[],
+  k: number,
+  allStates: readonly (readonly number[])[],
+  others: readonly number[],
+  adapt: Adapting['adapt'],
+): Omit<CoreMoment, 'inkKey'> {
+  const states = allStates[k]!;
+  const before = k > 0 ? allStates[k - 1]! : null;
+  const moment = problem.moments[k]!;
+  const layer = layers[k]!;
+  const slurred = hasSlurs(problem, k);
+  const struckColumns = struckColumnsOf(layer, moment.struck);
+  const slursFrom =
+    before && slurred
+      ? (a: number, b: number) => slurBits(problem, k, layers[k - 1]!, a, layer, b)
+      : null;
+  const variants: StrokeGroup[] = [];
+  const leftOut: number[] = [];
+  const numbers = new Map<string, number>();
+  const variantsOf = (state: number, bits: readonly number[], strange: boolean): readonly Omit<CoreNode, 'state'>[] => {
+    const placed = placedAt(problem, moment, null, layer.state(state));
+    return bits.map((slurs) => {
+      const asked = strokeGroup(
+        problem,
+        setting,
+        k,
+        placed.map((one, n) => ({ ...one, slurred: (slurs & (1 << n)) !== 0 })),
+      );
+      const kept = adapt(asked);
+      const id = groupId(kept);
+      let variant = numbers.get(id);
+      if (variant === undefined) {
+        variant = variants.push(strange ? forgetting(kept) : kept) - 1;
+        leftOut.push(asked.strokes.length - kept.strokes.length);
+        numbers.set(id, variant);
+      }
+      return { slurs, variant };
+    });
+  };
+  const real = (state: number) =>
+    slursFrom ? [...new Set(before!.map((a) => slursFrom(a, state)))].sort((a, b) => a - b) : [0];
+  const nodes = states.flatMap((state) =>
+    variantsOf(state, real(state), false).map((one): CoreNode => ({ state, ...one })),
+  );
+  // Of a state that is no node it is not known what comes before: each of its slurs may be one or not.
+  const thinkable = subsetsOf(
+    moment.struck.reduce((bits, strike, n) => bits | (slursFrom && problem.strikes[strike]!.slurredFrom !== null ? 1 << n : 0), 0),
+  );
+  const strangers = new Map<number, readonly number[]>();
+  for (const state of slursFrom ? new Set([...states, ...others]) : others)
+    strangers.set(state, [...new Set(variantsOf(state, thinkable, true).map(({ variant }) => variant))]);
+  return {
+    layer,
+    nodes,
+    variants: [...variants, wildGroup(setting, k)],
+    leftOut: [...leftOut, 0],
+    slursFrom,
+    struckColumns,
+    strangers,
+    states,
+    others,
+  };
+}
+
+const subsetsOf = (bits: number): readonly number[] =>
+  Array.from({ length: bits + 1 }, (_, subset) => subset).filter((subset) => (subset & ~bits) === 0);
+
+function slurBits(
+  problem: FingeringProblem,
+  k: number,
+  beforeLayer: PackedLayer,
+  before: number,
+  layer: PackedLayer,
+  state: number,
+): number {
+  const placed = placedAt(problem, problem.moments[k]!, beforeLayer.state(before), layer.state(state));
+  return placed.reduce((bits, { slurred }, n) => bits | (slurred ? 1 << n : 0), 0);
+}

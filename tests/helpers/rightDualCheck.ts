@@ -1,0 +1,73 @@
+/**
+ * The naive dual check of a right-hand plan: every memory that any letters leave is walked through with every sharing
+ * of the next group, priced by the rules; the planner's costs to the end are the best step with what comes after it.
+ */
+import { expect } from 'vitest';
+import { costToEnd, solveLattice } from '../../src/core/fingering/lattice';
+import type { FingeringProblem } from '../../src/core/fingering/problem';
+import {
+  aged,
+  fingersKey,
+  memoryAfter,
+  NO_MEMORY,
+  type RightMemory,
+  sharingFor,
+  thumbKey,
+} from '../../src/core/fingering/right/memory';
+import { type Placed, RightPlanner } from '../../src/core/fingering/right/planRight';
+import { plainSetting } from '../../src/core/fingering/right/setting';
+import { strokeChain } from '../../src/core/fingering/right/strokeChain';
+import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
+import { sharingsOf, stepMs, strokeGroup } from '../../src/core/fingering/right/strokes';
+import { StrokeStore } from '../../src/core/fingering/right/strokeStore';
+
+const keyOf = ({ fingers, thumb }: RightMemory) => `${fingersKey(fingers)}|${thumbKey(thumb)}`;
+
+export function rightDualCheck(problem: FingeringProblem, placed: Placed): void {
+  const setting = plainSetting(problem);
+  const { plays, steps } = problem.passes;
+  const groups = placed.map((strikes, k) => strokeGroup(problem, setting, k, strikes));
+  const layers = strokeChain(
+    problem,
+    new StrokeStore(problem.hand),
+    groups.map((group) => [group]),
+  );
+  const solution = solveLattice(
+    layers,
+    layers.map(() => null),
+  )!;
+  expect(new RightPlanner(problem).plan(placed, new Map()).cost).toBe(solution.cost);
+  const toEnd = layers.map(
+    (layer, k) =>
+      new Map(
+        layer.shared.states.map((state, s) => [
+          `${state.letters.join('')}|${keyOf(state.memory)}`,
+          costToEnd(solution, k, s),
+        ]),
+      ),
+  );
+  let before = new Map([[`|${keyOf(NO_MEMORY)}`, NO_MEMORY]]);
+  groups.forEach((group, k) => {
+    const reached = new Map<string, RightMemory>();
+    const fret = groups[k - 1]?.fret ?? null;
+    for (const [key, memory] of before) {
+      let best = Infinity;
+      const now = aged(memory, stepMs(problem, k));
+      for (const letters of sharingsOf(group)) {
+        const sharing = sharingFor(group, letters);
+        const after = memoryAfter(now, sharing);
+        const afterKey = `${letters.join('')}|${keyOf(after)}`;
+        const rest = toEnd[k + 1]!.get(afterKey);
+        if (rest === undefined) throw new Error(`moment ${k}: the planner lacks ${afterKey}`);
+        const way = strokeTransitionCost(now, fret, group, sharing, problem.hand);
+        const step = (k === 0 ? plays[0]! : steps[k]!) * way + plays[k]! * groupCost(group, sharing);
+        best = Math.min(best, step + rest);
+        reached.set(afterKey, after);
+      }
+      if (toEnd[k]!.get(key) !== best) throw new Error(`moment ${k}: from ${key} the rest costs ${best}`);
+    }
+    expect(reached.size).toBe(layers[k + 1]!.shared.states.length);
+    before = reached;
+  });
+  expect(solution.cost).toBe([...toEnd[0]!.values()][0]);
+}
