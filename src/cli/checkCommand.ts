@@ -1,13 +1,12 @@
 /** `./oculon check`: judges the fingering that is written in files. */
 import { parseArgs } from 'node:util';
-import { Planner } from '../core/fingering/planner';
 import { judge } from '../core/fingering/judge';
 import { findingText, REASONS } from '../core/messages/en';
 import { choiceReasonText } from '../core/messages/hand';
 import type { LeftTermId } from '../core/fingering/left/terms';
 import { placeOf, tempoAt } from '../core/score/places';
 import { complain, forEachFile, openScore } from './files';
-import { type PlayerOptions, readPlayer } from './playerOptions';
+import { plannerFor, type PlayerOptions, readPlayer } from './playerOptions';
 
 /** Prints the judgements as JSON. Returns 1 when something in a file cannot be played, 2 for bad input. */
 export async function checkCommand(args: readonly string[]): Promise<number> {
@@ -16,9 +15,16 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
     const { values, positionals } = parseArgs({
       args: [...args],
       allowPositionals: true,
-      options: { school: { type: 'string', default: 'balanced' }, profile: { type: 'string' } },
+      options: {
+        school: { type: 'string', default: 'balanced' },
+        'right-school': { type: 'string', default: 'balanced' },
+        profile: { type: 'string' },
+      },
     });
-    options = { files: positionals, player: readPlayer(values.profile, values.school) };
+    options = {
+      files: positionals,
+      player: readPlayer(values.profile, values.school, values['right-school']),
+    };
   } catch (error) {
     return complain(error instanceof Error ? error.message : String(error));
   }
@@ -33,9 +39,10 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   return code;
 }
 
-async function checkFile(file: string, { hand, fretboard, school }: PlayerOptions) {
+async function checkFile(file: string, player: PlayerOptions) {
+  const { hand } = player;
   const { score } = (await openScore(file)).document;
-  const planner = new Planner(score, fretboard, hand, school);
+  const planner = plannerFor(score, player);
   const { findings, unusual, contradictions, ...numbers } = judge(score, planner);
   const noteOf = new Map(score.notes.map((note) => [note.uid, note]));
   const noteAt = (uid: string) => {

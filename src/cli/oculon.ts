@@ -1,5 +1,6 @@
 /** The command line. */
 import { LEFT_SCHOOL_IDS } from '../core/fingering/left/schools';
+import { RIGHT_SCHOOL_IDS } from '../core/fingering/right/schools';
 import { PLAYERS } from '../core/instrument/hands';
 import { checkCommand } from './checkCommand';
 import { planCommand } from './planCommand';
@@ -8,13 +9,13 @@ const USAGE = `./oculon plan FILE… [--out DIR] [--school ID] [--right-school I
   FILE is .musicxml, .xml, .mxl, .mei or .abc. Writes DIR/NAME.result.json and DIR/NAME.fingered.musicxml.
   --out DIR          where to write (default: the current folder)
   --school ID        left-hand school: ${LEFT_SCHOOL_IDS.join(', ')}
-  --right-school ID  right-hand school: balanced
+  --right-school ID  right-hand school: ${RIGHT_SCHOOL_IDS.join(', ')}
   --profile FILE     JSON: "like" a ready-made hand (${PLAYERS.map(({ hand }) => hand.id).join(', ')}),
                      "scaleLengthMm", and fields of the profile that differ from it
   --takes N          so many alternatives
 Ends with 0, or with 2 when a file or an option could not be used.
 
-./oculon check FILE… [--school ID] [--profile FILE]
+./oculon check FILE… [--school ID] [--right-school ID] [--profile FILE]
   Judges the fingering written in the files: findings as JSON on standard output.
   Ends with 0, with 1 when something in it cannot be played, or with 2 when a file could not be used.`;
 

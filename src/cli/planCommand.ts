@@ -2,10 +2,9 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { Planner } from '../core/fingering/planner';
 import { fingeredText } from '../core/formats/musicxml/exportFingered';
 import { complain, forEachFile, InputProblem, openScore } from './files';
-import { type PlayerOptions, readPlayer } from './playerOptions';
+import { plannerFor, type PlayerOptions, readPlayer } from './playerOptions';
 import { resultOf } from './planResult';
 
 interface Options {
@@ -40,21 +39,18 @@ function readOptions(args: readonly string[]): Options {
     },
   });
   if (positionals.length === 0) throw new InputProblem('Name at least one file to plan.');
-  const rightSchool = values['right-school'];
-  if (rightSchool !== 'balanced')
-    throw new InputProblem(`--right-school: there is no school “${rightSchool}”; there is: balanced.`);
   const takes = Number(values.takes);
   if (!Number.isInteger(takes) || takes < 0 || takes > 20) {
     throw new InputProblem(`--takes: “${values.takes}” is not a whole number from 0 to 20.`);
   }
-  return { files: positionals, out: values.out, player: readPlayer(values.profile, values.school), takes };
+  const player = readPlayer(values.profile, values.school, values['right-school']);
+  return { files: positionals, out: values.out, player, takes };
 }
 
 async function planFile(path: string, options: Options): Promise<number> {
   const { source, document } = await openScore(path);
-  const { hand, fretboard, school } = options.player;
   const started = performance.now();
-  const planner = new Planner(document.score, fretboard, hand, school);
+  const planner = plannerFor(document.score, options.player);
   const plan = planner.plan(new Map());
   const ms = performance.now() - started;
   const alternatives = options.takes > 0 ? planner.alternatives(options.takes) : [];

@@ -45,6 +45,17 @@ export function resultOf(
     ms: Math.round(ms * 10) / 10,
     shifts,
     damping: [],
+    strokes: {
+      moves: plan.strokes.filter(({ move }) => move).length,
+      crossings: plan.strokes.filter(({ move }) => move?.against).length,
+      repeats: plan.strokes.filter(({ again }) => again).length,
+      formulas: plan.formulas.map(({ formula, fromUid, strokes, leaving }) => ({
+        formula,
+        from: idOf(fromUid),
+        strokes,
+        leaving,
+      })),
+    },
     findings,
     rings: plan.ringsReport,
     script: script.map((action) => ({

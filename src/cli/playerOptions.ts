@@ -4,12 +4,17 @@ import type { Fretboard } from '../core/instrument/fretboard';
 import { type HandProfile, handProfileSchema } from '../core/instrument/handProfile';
 import { DEFAULT_PLAYER, maybePlayer, PLAYERS } from '../core/instrument/hands';
 import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../core/fingering/left/schools';
+import { NO_WISHES, Planner } from '../core/fingering/planner';
+import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '../core/fingering/right/schools';
+import { PLAIN_STYLE } from '../core/fingering/right/style';
+import type { Score } from '../core/score/model';
 import { InputProblem, readOrComplain } from './files';
 
 export interface PlayerOptions {
   readonly hand: HandProfile;
   readonly fretboard: Fretboard;
   readonly school: LeftSchoolId;
+  readonly rightSchool: RightSchoolId;
 }
 
 const profileSchema = handProfileSchema.partial().extend({
@@ -19,15 +24,34 @@ const profileSchema = handProfileSchema.partial().extend({
 });
 
 /** @throws InputProblem with the sentence that says what is wrong */
-export function readPlayer(profilePath: string | undefined, school: string): PlayerOptions {
+export function readPlayer(
+  profilePath: string | undefined,
+  school: string,
+  rightSchool: string,
+): PlayerOptions {
+  if (!(RIGHT_SCHOOL_IDS as readonly string[]).includes(rightSchool))
+    throw new InputProblem(
+      `--right-school: there is no school “${rightSchool}”; there are: ${RIGHT_SCHOOL_IDS.join(', ')}.`,
+    );
   if (!(LEFT_SCHOOL_IDS as readonly string[]).includes(school))
     throw new InputProblem(
       `--school: there is no school “${school}”; there are: ${LEFT_SCHOOL_IDS.join(', ')}.`,
     );
-  return { ...readProfile(profilePath), school: school as LeftSchoolId };
+  return {
+    ...readProfile(profilePath),
+    school: school as LeftSchoolId,
+    rightSchool: rightSchool as RightSchoolId,
+  };
 }
 
-function readProfile(path: string | undefined): Omit<PlayerOptions, 'school'> {
+/** The planner of a piece for that player. */
+export const plannerFor = (score: Score, { hand, fretboard, school, rightSchool }: PlayerOptions): Planner =>
+  new Planner(score, fretboard, hand, school, {
+    ...NO_WISHES,
+    style: { ...PLAIN_STYLE, school: rightSchool },
+  });
+
+function readProfile(path: string | undefined): Pick<PlayerOptions, 'hand' | 'fretboard'> {
   if (path === undefined) return DEFAULT_PLAYER;
   let json: unknown;
   try {

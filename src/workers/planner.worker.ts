@@ -1,5 +1,6 @@
 /** Keeps the planner of the opened piece. Questions that a newer one has made pointless are skipped. */
 import { correctionsOf, inkOf } from '../core/fingering/edition/registers';
+import { maybeFormula } from '../core/fingering/formulas/formulas';
 import type { Ink } from '../core/fingering/ink';
 import type { Planner } from '../core/fingering/planner';
 import { WARM_UPS, warmUp } from '../core/fingering/warmUp';
@@ -63,19 +64,22 @@ function handle(request: PlannerRequest) {
       session.ink = new Map(request.ink);
       plan(session, request.operation);
       break;
-    case 'prices': {
-      const choices = session.planner.choices(session.ink, request.uid);
-      if (choices)
-        answer({ kind: 'prices', generation: request.generation, operation: request.operation, choices });
+    case 'prices':
+      prices(session, request);
+      break;
+    case 'script':
+      answer({ kind: 'script', ...tags(request), script: session.planner.script(session.ink) });
+      break;
+    case 'slurs':
+      answer({ kind: 'slurs', ...tags(request), slurs: session.planner.slurs(session.ink) });
+      break;
+    case 'ways': {
+      const { from, to } = request;
+      answer({ kind: 'ways', ...tags(request), from, to, ways: session.planner.ways(session.ink, from, to) });
       break;
     }
-    case 'script':
-      answer({
-        kind: 'script',
-        generation: request.generation,
-        operation: request.operation,
-        script: session.planner.script(session.ink),
-      });
+    case 'formula':
+      dealFormula(session, request);
       break;
     case 'export': {
       const { source, document, planner, ink, corrections } = session;
@@ -83,6 +87,35 @@ function handle(request: PlannerRequest) {
       answer({ kind: 'exported', generation: request.generation, bytes });
     }
   }
+}
+
+const tags = ({ generation, operation }: { readonly generation: number; readonly operation: number }) => ({
+  generation,
+  operation,
+});
+
+/** First what the prices are at least, at once; then, unless something newer is asked, what they are exactly. */
+function prices({ planner, ink, generation }: Session, request: Extract<PlannerRequest, { kind: 'prices' }>) {
+  const choices = planner.choices(ink, request.uid, request.exact);
+  if (!choices) return;
+  answer({ kind: 'prices', ...tags(request), choices });
+  if (choices.exact) return;
+  setTimeout(() => {
+    if (waiting.length > 0 || session?.generation !== generation) return;
+    self.onmessage!(new MessageEvent('message', { data: { ...request, exact: true } }));
+  }, 0);
+}
+
+function dealFormula(
+  { planner, ink }: Session,
+  { from, to, formula, ...request }: Extract<PlannerRequest, { kind: 'formula' }>,
+) {
+  const wanted = maybeFormula(formula);
+  if (!wanted) return;
+  const plucks = [...planner.withFormula(ink, from, to, wanted)].flatMap(([uid, { pluck }]) =>
+    pluck !== null && ink.get(uid)?.pluck !== pluck ? [[uid, pluck] as const] : [],
+  );
+  answer({ kind: 'formula', ...tags(request), plucks });
 }
 
 function open(generation: number, operation: number, input: DocumentInput) {

@@ -1,5 +1,11 @@
 /** What the server makes ready for the desk: the engraved page with its score, and the plan of both hands. */
-import { type Registers, correctionsOf, inkOf, lensOf } from '../core/fingering/edition/registers';
+import {
+  type Registers,
+  correctionsOf,
+  inkOf,
+  lensOf,
+  listRegisters,
+} from '../core/fingering/edition/registers';
 import type { EngravedPage } from '../core/engraving/page';
 import type { FingeringPlan } from '../core/fingering/plan';
 import { Planner } from '../core/fingering/planner';
@@ -52,8 +58,16 @@ export async function preparePage(input: DocumentInput): Promise<PreparedPage> {
 
 /** A planner for whoever the piece is fingered for. */
 export function plannerFor(score: Score, registers: Registers): Planner {
-  const { player, school } = lensOf(registers);
-  return new Planner(score, player.fretboard, player.hand, school);
+  const { player, school, right, schoolOfBar } = lensOf(registers);
+  return new Planner(score, player.fretboard, player.hand, school, {
+    style: right,
+    schoolOfBar: (bar) => schoolOfBar.get(bar) ?? null,
+    refusedSlurs: new Set(
+      listRegisters(registers)
+        .filter(({ attribute, value }) => attribute === 'slur' && value === false)
+        .map(({ target }) => target),
+    ),
+  });
 }
 
 export function preparePlan(input: DocumentInput): { readonly plan: FingeringPlan; readonly score: Score } {
@@ -63,4 +77,4 @@ export function preparePlan(input: DocumentInput): { readonly plan: FingeringPla
 }
 
 /** Changes with the planner or its weights: part of the key of what is stored. */
-export const PLANNING = 'plan-6';
+export const PLANNING = 'plan-7';

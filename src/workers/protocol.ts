@@ -8,7 +8,9 @@ import type { InkMarks } from '../core/fingering/ink';
 import type { FingeringPlan, NoteChoices } from '../core/fingering/plan';
 import type { ExportKind } from '../core/formats/musicxml/exportFingered';
 import type { ImportError } from '../core/formats/importError';
-import type { Score } from '../core/score/model';
+import type { Way } from '../core/fingering/formulas/compare';
+import type { SlurSuggestion } from '../core/fingering/slurs/suggest';
+import type { Pluck, Score } from '../core/score/model';
 import type { DocumentInput, Roles } from './prepare';
 
 export type InkEntries = readonly (readonly [string, InkMarks])[];
@@ -22,8 +24,17 @@ export type PlannerRequest =
   /** Reads the document under the corrections among its registers; asked again whenever these change. */
   | (Tagged & { readonly kind: 'open'; readonly input: DocumentInput })
   | (Tagged & { readonly kind: 'apply'; readonly ink: InkEntries })
-  | (Tagged & { readonly kind: 'prices'; readonly uid: string })
+  | (Tagged & { readonly kind: 'prices'; readonly uid: string; readonly exact: boolean })
   | (Tagged & { readonly kind: 'script' })
+  | (Tagged & { readonly kind: 'slurs' })
+  /** Moments from and to, both counted. */
+  | (Tagged & { readonly kind: 'ways'; readonly from: number; readonly to: number })
+  | (Tagged & {
+      readonly kind: 'formula';
+      readonly from: number;
+      readonly to: number;
+      readonly formula: string;
+    })
   | { readonly kind: 'export'; readonly generation: number; readonly as: ExportKind }
   | { readonly kind: 'close'; readonly generation: number };
 
@@ -33,6 +44,15 @@ export type PlannerAnswer =
   | (Tagged & { readonly kind: 'planned'; readonly plan: FingeringPlan; readonly planMs: number })
   | (Tagged & { readonly kind: 'prices'; readonly choices: NoteChoices })
   | (Tagged & { readonly kind: 'script'; readonly script: readonly HandAction[] })
+  | (Tagged & { readonly kind: 'slurs'; readonly slurs: readonly SlurSuggestion[] })
+  | (Tagged & {
+      readonly kind: 'ways';
+      readonly from: number;
+      readonly to: number;
+      readonly ways: readonly Way[];
+    })
+  /** The letters that the formula gives, by note. */
+  | (Tagged & { readonly kind: 'formula'; readonly plucks: readonly (readonly [string, Pluck])[] })
   | { readonly kind: 'exported'; readonly generation: number; readonly bytes: Uint8Array };
 
 export type EngraverRequest = Tagged & { readonly input: DocumentInput };

@@ -11,10 +11,22 @@ import { memoryAfter as memoryAfterHand } from '../../src/core/fingering/left/me
 import { returnCost } from '../../src/core/fingering/left/returns';
 import { follows, transitionCost } from '../../src/core/fingering/left/transition';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem';
-import { aged, memoryAfter, NO_MEMORY, type RightMemory, sharingFor } from '../../src/core/fingering/right/memory';
+import {
+  aged,
+  memoryAfter,
+  NO_MEMORY,
+  type RightMemory,
+  sharingFor,
+} from '../../src/core/fingering/right/memory';
 import type { RightSetting } from '../../src/core/fingering/right/setting';
 import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
-import { placedAt, sharingsOf, stepMs, type StrokeGroup, strokeGroup } from '../../src/core/fingering/right/strokes';
+import {
+  placedAt,
+  sharingsOf,
+  stepMs,
+  type StrokeGroup,
+  strokeGroup,
+} from '../../src/core/fingering/right/strokes';
 import type { Pluck } from '../../src/core/score/model';
 
 /** All placements of what sounds at a moment: struck strikes lie somewhere, held ones too or are let go. */

@@ -3,7 +3,7 @@
  * the planner's costs to the end must never be beaten by a step, and must add up to the plan's cost.
  */
 import { readdirSync, readFileSync } from 'node:fs';
-import { describe, expect, it } from 'vitest';
+import { describe, it } from 'vitest';
 import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
 import { problemOf } from '../../src/core/fingering/problem';
 import { placedOn } from '../../src/core/fingering/right/strokes';

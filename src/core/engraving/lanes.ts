@@ -2,7 +2,9 @@
  * What lies under a system of the score, aligned with its notes: where the hand stands and moves, and what each
  * string really sounds. Plain data in layout units; drawing and tests read the same lists.
  */
+import type { FormulaSpan } from '../fingering/formulas/recognise';
 import type { FingeringPlan, PlannedShift } from '../fingering/plan';
+import type { PlannedStroke } from '../fingering/right/report';
 import type { Ring } from '../fingering/rings/ring';
 import type { Score } from '../score/model';
 import { startOf } from '../fingering/strikes';
@@ -44,10 +46,25 @@ export interface ShiftLane {
   readonly span: Span;
 }
 
+/** The strokes of one moment: letters from the lowest string on. */
+export interface StrokeLane {
+  readonly id: string;
+  readonly x: number;
+  readonly stroke: PlannedStroke;
+}
+
+export interface FormulaLane {
+  readonly id: string;
+  readonly span: Span;
+  readonly formula: FormulaSpan;
+}
+
 export interface SystemLanes {
   readonly rings: readonly RingLane[];
   readonly hand: readonly HandLane[];
   readonly shifts: readonly ShiftLane[];
+  readonly strokes: readonly StrokeLane[];
+  readonly formulas: readonly FormulaLane[];
 }
 
 /** Ticks to x inside one system: noteheads are fixed points, between them time is even. */
@@ -97,11 +114,11 @@ export function timeScaleOf(page: EngravedPage, score: Score, system: number): T
 export function systemLanes(
   page: EngravedPage,
   score: Score,
-  plan: Pick<FingeringPlan, 'rings' | 'shifts' | 'positions' | 'notes'>,
+  plan: Pick<FingeringPlan, 'rings' | 'shifts' | 'positions' | 'notes' | 'strokes' | 'formulas'>,
   system: number,
 ): SystemLanes {
   const scale = timeScaleOf(page, score, system);
-  if (!scale) return { rings: [], hand: [], shifts: [] };
+  if (!scale) return { rings: [], hand: [], shifts: [], strokes: [], formulas: [] };
   const fingerOf = new Map(plan.notes.map((note) => [note.strike, note.finger ?? 0]));
   return {
     rings: plan.rings.flatMap((ring) => ringLane(scale, ring, fingerOf.get(ring.strike) ?? 0)),
@@ -110,6 +127,10 @@ export function systemLanes(
       const span = spanOf(scale, shift.leavesTicks, shift.arrivesTicks);
       return span ? [{ id: `${shift.toUid}-shift`, shift, span }] : [];
     }),
+    strokes: plan.strokes
+      .filter(({ ticks }) => ticks >= scale.from && ticks < scale.to)
+      .map((stroke) => ({ id: `${stroke.momentIndex}-stroke`, x: scale.xOf(stroke.ticks), stroke })),
+    formulas: formulaLanes(scale, plan),
   };
 }
 
@@ -117,6 +138,18 @@ export function systemLanes(
 function spanOf({ from, to, xOf }: TimeScale, startTicks: number, endTicks: number): Span | null {
   const [start, end] = [Math.max(from, startTicks), Math.min(to, endTicks)];
   return start < end ? { x1: xOf(start), x2: xOf(end) } : null;
+}
+
+function formulaLanes(
+  scale: TimeScale,
+  { strokes, formulas }: Pick<FingeringPlan, 'strokes' | 'formulas'>,
+): readonly FormulaLane[] {
+  const tickOf = new Map(strokes.map(({ momentIndex, ticks }) => [momentIndex, ticks]));
+  return formulas.flatMap((formula) => {
+    const [from, to] = [tickOf.get(formula.fromMoment)!, tickOf.get(formula.toMoment)!];
+    const span = spanOf(scale, from, to + 1);
+    return span ? [{ id: `${formula.fromMoment}-formula`, formula, span }] : [];
+  });
 }
 
 function ringLane(scale: TimeScale, ring: Ring, finger: number): readonly RingLane[] {

@@ -1,6 +1,8 @@
 /** A finished plan of both hands as plain data: what crosses to the screen, the server and the command line. */
 import type { Pluck } from '../score/model';
 import type { BarEffort } from './effort';
+import type { FormulaSpan } from './formulas/recognise';
+import type { SlurFault } from './slurs/check';
 import type { ChoiceReason } from './left/reasons';
 import type { Carrier } from './left/shift';
 import type { Remedy } from './remedies';
@@ -80,6 +82,12 @@ export type Finding =
       readonly windowMs: number;
       readonly neededMs: number;
     }
+  | {
+      readonly code: 'slurFault';
+      readonly uids: readonly string[];
+      readonly fault: SlurFault;
+      readonly remedies: readonly Remedy[];
+    }
   | { readonly code: 'printedDeparture'; readonly uids: readonly string[] };
 
 export interface FingeringPlan {
@@ -99,6 +107,8 @@ export interface FingeringPlan {
   readonly findings: readonly Finding[];
   /** The right hand, one entry for each moment at which it plays. */
   readonly strokes: readonly PlannedStroke[];
+  /** Where a formula of the right hand goes round. */
+  readonly formulas: readonly FormulaSpan[];
   /** By bar of the score. */
   readonly effortByBar: readonly BarEffort[];
 }

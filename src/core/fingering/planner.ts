@@ -28,13 +28,18 @@ import type { Pluck } from '../score/model';
 import { inkedPluck, type RightCandidate, RightPlanner, withoutConflict } from './right/planRight';
 import { strokeReasons, type StrokesWalked, walkedWithLedgers } from './right/reasons';
 import { strokesReport } from './right/report';
+import { formulaSpans } from './formulas/recognise';
+import { compareWays, formulaInk, type Way } from './formulas/compare';
+import type { Formula } from './formulas/formulas';
+import { checkSlurs } from './slurs/check';
+import { type SlurSuggestion, suggestSlurs } from './slurs/suggest';
 import { landed, landingsOf } from './right/restStrokes';
 import type { RightSchoolId } from './right/schools';
 import { type RightSetting, rightSettingOf } from './right/setting';
 import { placedOn, strokeGroup } from './right/strokes';
 import { PLAIN_STYLE, type RightStyle } from './right/style';
 import { type RightStep, walkRight } from './right/walk';
-import { remediesForCut, remediesForInk, remediesForMoment } from './remedies';
+import { remediesForCut, remediesForInk, remediesForMoment, remediesForSlur } from './remedies';
 import { ringsReport } from './rings/report';
 import { type Ring, ringsOf } from './rings/ring';
 import { handStays, shiftsOf } from './shifts';
@@ -47,9 +52,15 @@ const CHOICES_EXPLAINED = 8;
 export interface RightWishes {
   readonly style: RightStyle;
   readonly schoolOfBar: (barUid: string) => RightSchoolId | null;
+  /** Notes to which no slur shall be proposed. */
+  readonly refusedSlurs: ReadonlySet<string>;
 }
 
-export const NO_WISHES: RightWishes = { style: PLAIN_STYLE, schoolOfBar: () => null };
+export const NO_WISHES: RightWishes = {
+  style: PLAIN_STYLE,
+  schoolOfBar: () => null,
+  refusedSlurs: new Set(),
+};
 
 export class Planner {
   readonly problem: FingeringProblem;
@@ -65,8 +76,9 @@ export class Planner {
     fretboard: Fretboard,
     hand: HandProfile,
     school: LeftSchoolId = 'balanced',
-    { style, schoolOfBar }: RightWishes = NO_WISHES,
+    private readonly wishes: RightWishes = NO_WISHES,
   ) {
+    const { style, schoolOfBar } = wishes;
     this.problem = problemOf(score, fretboard, hand, leftWeights(school, hand));
     this.setting = rightSettingOf(score, this.problem, style, schoolOfBar);
     this.left = new LeftPlanner(this.problem);
@@ -107,7 +119,9 @@ export class Planner {
     const { states } = hands;
     const left = this.left.planOf(states, hands.conflicts);
     const inked = (strike: number) => inkedPluck(problem, ink, strike);
-    const steps = walkRight(problem, setting, states, hands.letters, (group) => withoutConflict(group, inked));
+    const steps = walkRight(problem, setting, states, hands.letters, (group) =>
+      withoutConflict(group, inked),
+    );
     const plucks = plucksOf(problem, steps);
     const conflicts = pluckConflicts(problem, setting, states, steps);
     const sounding = ringsOf(problem, states, left.placements);
@@ -128,7 +142,11 @@ export class Planner {
       rings,
       ringsReport: ringsReport(rings, problem.ticksPerQuarter),
       strokes: strokesReport(problem, steps, landings),
-      findings: findingsOf(problem, this.score, ink, left, conflicts, notes, shifts, rings),
+      formulas: formulaSpans(problem, steps),
+      findings: [
+        ...findingsOf(problem, this.score, ink, left, conflicts, notes, shifts, rings),
+        ...slurFindings(problem, states),
+      ],
       effortByBar: effortByBar(
         problem,
         this.score.measures,
@@ -136,6 +154,37 @@ export class Planner {
         steps.map(({ own, way }) => own + way),
       ),
     };
+  }
+
+  /** Slurs that would cure something, the best first; refused ones are left out. */
+  slurs(ink: Ink): readonly SlurSuggestion[] {
+    const { problem, setting } = this;
+    const { states, letters } = this.handsFor(ink);
+    const inked = (strike: number) => inkedPluck(problem, ink, strike);
+    const steps = walkRight(problem, setting, states, letters, (group) => withoutConflict(group, inked));
+    const refused = new Set(
+      problem.strikes
+        .filter(({ uids }) => uids.some((uid) => this.wishes.refusedSlurs.has(uid)))
+        .map(({ index }) => index),
+    );
+    return suggestSlurs(problem, states, steps, refused, (placed) => this.right.plan(placed, ink));
+  }
+
+  /** Several ways to play moments `from` to `to` on the strings of the plan. */
+  ways(ink: Ink, from: number, to: number): readonly Way[] {
+    const { style } = this.wishes;
+    const settingOf = (school: RightSchoolId) =>
+      rightSettingOf(this.score, this.problem, { ...style, school }, () => null);
+    return compareWays(this.problem, this.setting, settingOf, this.handsFor(ink).states, ink, from, to);
+  }
+
+  /** The ink that plays a formula over moments `from` to `to`. */
+  withFormula(ink: Ink, from: number, to: number, formula: Formula): Ink {
+    const { problem, setting } = this;
+    const groups = placedOn(problem, this.handsFor(ink).states).map((placed, k) =>
+      strokeGroup(problem, setting, k, placed),
+    );
+    return formulaInk(problem, groups, from, to, formula, ink);
   }
 
   /**
@@ -165,7 +214,10 @@ export class Planner {
       .candidates(lifted, strike.index)
       .map((one) => ({
         ...one,
-        extraCost: chosen && codeOf(one.place) === codeOf(chosen) ? 0 : (bounds.get(codeOf(one.place)) ?? one.extraCost),
+        extraCost:
+          chosen && codeOf(one.place) === codeOf(chosen)
+            ? 0
+            : (bounds.get(codeOf(one.place)) ?? one.extraCost),
       }))
       .sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
     const first = candidates.findIndex(({ place }) => chosen && codeOf(place) === codeOf(chosen));
@@ -174,8 +226,15 @@ export class Planner {
     const priced = candidates.slice(0, count).map((one, rank) => {
       if (rank === 0) return { ...one, letters: best.letters };
       const { finger, string } = one.place;
-      const forced = this.both.plan(new Map(lifted).set(strike.uids[0]!, { ...lettersOf(ink, strike), finger, string }));
-      return { ...one, extraCost: forced.cost - best.cost, states: () => forced.states, letters: forced.letters };
+      const forced = this.both.plan(
+        new Map(lifted).set(strike.uids[0]!, { ...lettersOf(ink, strike), finger, string }),
+      );
+      return {
+        ...one,
+        extraCost: forced.cost - best.cost,
+        states: () => forced.states,
+        letters: forced.letters,
+      };
     });
     this.latest = null;
     const rest = candidates.slice(count);
@@ -207,7 +266,9 @@ export class Planner {
     return candidates.map(({ place, extraCost, states, letters }, rank) => {
       if (rank >= count) return { ...place, extraCost, reasons: [], words: [], strokeWords: [] };
       if (rank === 0) {
-        const words = rival ? reasonsAgainst(problem, best.states, rival.states(), k, rival.place.finger) : [];
+        const words = rival
+          ? reasonsAgainst(problem, best.states, rival.states(), k, rival.place.finger)
+          : [];
         return { ...place, extraCost, reasons: [], words, strokeWords: [] };
       }
       const other = states();
@@ -252,7 +313,8 @@ interface Candidate extends LeftCandidate {
   readonly letters?: BothHands['letters'];
 }
 
-const sumOf = (totals: ReadonlyMap<string, number>) => [...totals.values()].reduce((sum, cost) => sum + cost, 0);
+const sumOf = (totals: ReadonlyMap<string, number>) =>
+  [...totals.values()].reduce((sum, cost) => sum + cost, 0);
 
 /** The ink with some marks of one strike lifted. */
 function without(ink: Ink, { uids }: Strike, marks: readonly (keyof InkMarks)[]): Ink {
@@ -394,6 +456,14 @@ function findingsOf(
   }
   return findings;
 }
+
+/** What is wrong with the slurs that the music asks for; weak ones are only priced. */
+const slurFindings = (problem: FingeringProblem, states: BothHands['states']): Finding[] =>
+  checkSlurs(problem, states).flatMap(({ fault, uids }): Finding[] =>
+    fault === null || fault === 'weak'
+      ? []
+      : [{ code: 'slurFault', uids: [...uids].reverse(), fault, remedies: remediesForSlur(uids[1]) }],
+  );
 
 const departs = (printed: FingeringProblem['strikes'][number]['printed'], note: PlannedNote): boolean =>
   (printed.finger !== null && note.finger !== null && printed.finger !== note.finger) ||

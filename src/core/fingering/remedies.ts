@@ -15,7 +15,8 @@ import { HandTables } from './left/packed/handTables';
 import { LayerStore } from './left/packed/layerStore';
 import type { FingeringProblem, Moment, Strike } from './problem';
 
-export type RemedyKind = 'leaveOut' | 'octaveUp' | 'octaveDown' | 'tuning' | 'capo' | 'letGo' | 'pencil';
+export type RemedyKind =
+  'pluck' | 'leaveOut' | 'octaveUp' | 'octaveDown' | 'tuning' | 'capo' | 'letGo' | 'pencil';
 
 export interface Remedy {
   readonly kind: RemedyKind;
@@ -134,6 +135,9 @@ export function remediesForCut(
     quarters: ticks / problem.ticksPerQuarter,
   }));
 }
+
+/** A slur that no hand can play: the second note is plucked. */
+export const remediesForSlur = (toUid: string): readonly Remedy[] => [remedy('pluck', toUid, 'slur', false)];
 
 /** Contradictory ink: giving one of the inked marks back. */
 export const remediesForInk = (uids: readonly string[], ink: Ink): readonly Remedy[] =>

@@ -3,6 +3,7 @@ import type { Finding } from '../fingering/plan';
 import type { RingEnd } from '../fingering/rings/ring';
 import type { LeftTermId } from '../fingering/left/terms';
 import type { ImportError } from '../formats/importError';
+import { SLUR_FAULTS } from './strokes';
 import { LARGEST_MEGABYTES } from '../formats/musicxml/bytes';
 import type { Assumption, Notice, OctaveReading } from '../score/reading';
 import { midiName } from '../music/pitch';
@@ -137,6 +138,7 @@ export const FINDINGS: Texts<Finding> = {
     'The inked letters here cannot be played together: fingers lie in order across the strings, p lowest.',
   cut: (f) => `Let go ${quarters(f.lostQuarters)} early: ${CUT_WHY[f.end]}.`,
   shiftTooFast: (f) => `The shift to this note has ${f.windowMs} ms and needs about ${f.neededMs} ms.`,
+  slurFault: (f) => SLUR_FAULTS[f.fault],
   printedDeparture: () => 'The plan departs from the fingering that came with the file.',
 };
 

@@ -49,6 +49,7 @@ export const choiceReasonText = (reason: ChoiceReason, place: PlaceOf, bpm: numb
 
 /** On the button that accepts it. */
 export const REMEDIES: Readonly<Record<RemedyKind, (remedy: Remedy) => string>> = {
+  pluck: () => 'Pluck it, no slur',
   leaveOut: () => 'Leave this note out',
   octaveUp: () => 'Bass an octave up',
   octaveDown: () => 'Bass an octave down',

@@ -12,6 +12,10 @@ export interface NoteCorrection {
   readonly length?: Fraction;
   readonly mustRing?: boolean;
   readonly staccato?: boolean;
+  /** Whether the left hand plays it, slurred from the note before it in its voice. */
+  readonly slur?: boolean;
+  /** How the right hand plays its chord. */
+  readonly effect?: string;
   /** Not played at all: the teacher's way out where no hand can play everything. */
   readonly leftOut?: boolean;
 }

@@ -40,6 +40,21 @@ export const NOTE_TAGS = [
 ] as const;
 export type NoteTag = (typeof NOTE_TAGS)[number];
 
+/** Ways of the right hand to play a chord or note. */
+export const EFFECT_TAGS = [
+  'rollUp',
+  'rollDown',
+  'brushUp',
+  'brushDown',
+  'rasgueado',
+  'tambora',
+  'pizzicato',
+  'percussive',
+] as const satisfies readonly NoteTag[];
+export type EffectTag = (typeof EFFECT_TAGS)[number];
+export const isEffect = (text: string): text is EffectTag =>
+  (EFFECT_TAGS as readonly string[]).includes(text);
+
 export type Harmonic = 'natural' | 'artificial';
 
 /** Place of a grace note before its main note; 1 stands next to it. */

@@ -24,6 +24,9 @@ import type { Finding, FingeringPlan, NoteChoices, PlannedNote } from '$core/fin
 import type { HandAction } from '$core/fingering/left/script/handScript';
 import type { Role } from '$core/fingering/problem';
 import type { Remedy } from '$core/fingering/remedies';
+import type { Way } from '$core/fingering/formulas/compare';
+import type { RightSchoolId } from '$core/fingering/right/schools';
+import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
 import type { Mark } from '$core/fingering/marks/mark';
 import { marksOf } from '$core/fingering/marks/marksOf';
 import type { EngravedPage } from '$core/engraving/page';
@@ -49,6 +52,12 @@ export class Desk {
   choices = $state.raw<NoteChoices | null>(null);
   /** The left hand step by step, once it has been asked for. */
   script = $state.raw<readonly HandAction[] | null>(null);
+  /** Slurs that would cure something, once they have been asked for. */
+  slurs = $state.raw<readonly SlurSuggestion[] | null>(null);
+  /** Several ways to play a passage, the last that was asked about. */
+  ways = $state.raw<{ readonly from: number; readonly to: number; readonly ways: readonly Way[] } | null>(
+    null,
+  );
   refusal = $state.raw<ImportError | null>(null);
   /** The last thing that could not be done, for the person at the desk; empty when all went well. */
   notice = $state('');
@@ -165,6 +174,7 @@ export class Desk {
         this.show(answer.plan);
         this.askPrices();
         if (this.script) this.askScript();
+        if (this.slurs) this.ask('slurs');
         break;
       case 'prices':
         if (answer.operation === this.operation && answer.choices.uid === this.selectedUid)
@@ -172,6 +182,16 @@ export class Desk {
         break;
       case 'script':
         if (answer.operation === this.operation) this.script = answer.script;
+        break;
+      case 'slurs':
+        if (answer.operation === this.operation) this.slurs = answer.slurs;
+        break;
+      case 'ways':
+        if (answer.operation === this.operation) this.ways = answer;
+        break;
+      case 'formula':
+        if (answer.operation === this.operation)
+          this.decide(answer.plucks.map(([uid, pluck]) => this.change(uid, 'pluck', pluck)));
         break;
       case 'exported':
         this.exportWaiting?.(answer.bytes);
@@ -356,6 +376,7 @@ export class Desk {
       this.readKey = key;
       this.plannedLens = lens;
       this.script = null;
+      this.ways = null;
       // Another hand or school plans anew on the same page.
       this.read(sameScore);
     } else if (this.workers) {
@@ -381,7 +402,13 @@ export class Desk {
     this.pricesTimer = setTimeout(() => {
       if (!this.workers || !this.selectedUid) return;
       const { generation } = this.workers;
-      this.workers.plan({ kind: 'prices', generation, operation: this.operation, uid: this.selectedUid });
+      this.workers.plan({
+        kind: 'prices',
+        generation,
+        operation: this.operation,
+        uid: this.selectedUid,
+        exact: false,
+      });
     }, PRICES_AFTER_MS);
   }
 
@@ -390,9 +417,62 @@ export class Desk {
   }
 
   askScript(): void {
+    this.ask('script');
+  }
+
+  ask(kind: 'script' | 'slurs'): void {
     if (!this.workers) return;
     const { generation } = this.workers;
-    this.workers.plan({ kind: 'script', generation, operation: this.operation });
+    this.workers.plan({ kind, generation, operation: this.operation });
+  }
+
+  askWays(from: number, to: number): void {
+    if (!this.workers) return;
+    const { generation } = this.workers;
+    this.workers.plan({ kind: 'ways', generation, operation: this.operation, from, to });
+  }
+
+  /** Inks the letters of a formula over a passage. */
+  playFormula(formula: string, from: number, to: number): void {
+    if (!this.workers) return;
+    const { generation } = this.workers;
+    this.workers.plan({ kind: 'formula', generation, operation: this.operation, formula, from, to });
+  }
+
+  /** Gives some bars a school of the right hand of their own, or null back to that of the piece. */
+  setStrokeSchool(bars: readonly string[], school: RightSchoolId | null): void {
+    this.decide(bars.map((bar) => this.change(bar, 'strokeSchool', school)));
+  }
+
+  /** The proposed slur that begins or ends at the selected note. */
+  get slurHere(): SlurSuggestion | null {
+    const uid = this.selectedUid;
+    return this.slurs?.find((one) => one.toUid === uid || one.fromUid === uid) ?? null;
+  }
+
+  /** Takes the slur that is proposed here; elsewhere goes to the next one. */
+  acceptSlur(): void {
+    const here = this.slurHere;
+    if (here) this.set(here.toUid, 'slur', true);
+    else this.moveToSlur();
+  }
+
+  refuseSlur(): void {
+    const here = this.slurHere;
+    if (here) this.set(here.toUid, 'slur', false);
+  }
+
+  private moveToSlur(): void {
+    if (!this.slurs) {
+      this.ask('slurs');
+      this.notice = 'Looking for slurs that would cure something; press the key again.';
+      return;
+    }
+    const at = this.selected?.momentIndex ?? -1;
+    const inOrder = [...this.slurs].sort((a, b) => a.momentIndex - b.momentIndex);
+    const next = inOrder.find(({ momentIndex }) => momentIndex > at) ?? inOrder[0];
+    if (next) this.select(next.toUid);
+    else this.notice = 'No slur would cure anything here.';
   }
 
   /** Takes one of the ways out that a finding offers: an operation like any other. */

@@ -44,10 +44,10 @@ export const SHORTCUTS: readonly Shortcut[] = [
     run: (desk, key) => desk.setString(STRING_KEYS.indexOf(key as (typeof STRING_KEYS)[number]) + 1),
   },
   {
-    keys: ['p', 'i', 'm', 'a'],
-    shown: 'p i m a',
+    keys: ['p', 'i', 'm', 'a', 'c'],
+    shown: 'p i m a c',
     does: 'right-hand finger',
-    run: (desk, key) => desk.setPluck(key as 'p' | 'i' | 'm' | 'a'),
+    run: (desk, key) => desk.setPluck(key as 'p' | 'i' | 'm' | 'a' | 'c'),
   },
   { keys: ['Enter'], shown: 'Enter', does: 'ink the note as it stands', run: (desk) => desk.inkSelection() },
   {
@@ -64,7 +64,21 @@ export const SHORTCUTS: readonly Shortcut[] = [
     does: 'previous finding',
     run: (desk) => desk.moveToFinding(-1),
   },
-  { keys: ['l'], shown: 'l', does: 'fold or unfold rings and shifts', run: (desk) => desk.toggleLanes() },
+  { keys: ['d'], shown: 'd', does: 'plectrum down', run: (desk) => desk.setPluck('down') },
+  { keys: ['u'], shown: 'u', does: 'plectrum up', run: (desk) => desk.setPluck('up') },
+  {
+    keys: ['s'],
+    shown: 's',
+    does: 'take the proposed slur, or go to the next one',
+    run: (desk) => desk.acceptSlur(),
+  },
+  { keys: ['x'], shown: 'x', does: 'refuse the proposed slur', run: (desk) => desk.refuseSlur() },
+  {
+    keys: ['l'],
+    shown: 'l',
+    does: 'fold or unfold rings, shifts and strokes',
+    run: (desk) => desk.toggleLanes(),
+  },
   { keys: ['z'], command: true, shown: 'Ctrl z', does: 'undo', run: (desk) => desk.undo() },
   { keys: ['y'], command: true, shown: 'Ctrl y', does: 'redo', run: (desk) => desk.redo() },
   {

@@ -5,7 +5,10 @@ import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../left/schools';
 import { maybeTuning } from '../../instrument/tuning';
 import { maybeFraction } from '../../music/fraction';
 import { maybePitch } from '../../music/pitchText';
-import { PLUCKS } from '../../score/model';
+import { EFFECT_TAGS, PLUCKS } from '../../score/model';
+import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '../right/schools';
+import { REOPENINGS, REST_STROKES } from '../right/style';
+import { TREMOLO_IDS, type TremoloId } from '../right/tremolo';
 
 export type TargetKind = 'note' | 'bar' | 'piece';
 
@@ -23,8 +26,13 @@ export const ATTRIBUTES = {
   mustRing: { target: 'note', value: z.literal(true) },
   staccato: { target: 'note', value: z.boolean() },
   leftOut: { target: 'note', value: z.literal(true) },
+  /** Slurred from the note before in its voice; false plucks it, or refuses a proposal. */
+  slur: { target: 'note', value: z.boolean() },
+  effect: { target: 'note', value: z.enum(EFFECT_TAGS) },
   chord: { target: 'bar', value: name(16) },
   form: { target: 'bar', value: name(8) },
+  /** A school of the right hand for this bar alone. */
+  strokeSchool: { target: 'bar', value: z.enum(RIGHT_SCHOOL_IDS as [RightSchoolId, ...RightSchoolId[]]) },
   tuning: { target: 'piece', value: z.string().refine((text) => maybeTuning(text) !== null, 'no tuning') },
   capo: { target: 'piece', value: z.int().min(0).max(12) },
   tempo: { target: 'piece', value: z.number().min(20).max(400) },
@@ -32,6 +40,12 @@ export const ATTRIBUTES = {
   slurs: { target: 'piece', value: z.enum(['ligado', 'phrase']) },
   hand: { target: 'piece', value: z.string().refine((id) => maybePlayer(id) !== null, 'no hand') },
   school: { target: 'piece', value: z.enum(LEFT_SCHOOL_IDS as [LeftSchoolId, ...LeftSchoolId[]]) },
+  rightSchool: { target: 'piece', value: z.enum(RIGHT_SCHOOL_IDS as [RightSchoolId, ...RightSchoolId[]]) },
+  startFinger: { target: 'piece', value: z.enum(['i', 'm', 'a']) },
+  tremolo: { target: 'piece', value: z.enum(TREMOLO_IDS as [TremoloId, ...TremoloId[]]) },
+  restStrokes: { target: 'piece', value: z.enum(REST_STROKES) },
+  reopening: { target: 'piece', value: z.enum(REOPENINGS) },
+  littleFinger: { target: 'piece', value: z.literal(true) },
 } as const satisfies Readonly<Record<string, { readonly target: TargetKind; readonly value: z.ZodType }>>;
 
 export type Attribute = keyof typeof ATTRIBUTES;
@@ -42,7 +56,17 @@ export const ATTRIBUTE_NAMES = Object.keys(ATTRIBUTES) as readonly Attribute[];
 
 /** Fingering is the teacher's ink; the lens is whose hand the piece is planned for; everything else corrects. */
 export const INK_ATTRIBUTES = ['finger', 'string', 'pluck'] as const satisfies readonly Attribute[];
-export const LENS_ATTRIBUTES = ['hand', 'school'] as const satisfies readonly Attribute[];
+export const LENS_ATTRIBUTES = [
+  'hand',
+  'school',
+  'rightSchool',
+  'strokeSchool',
+  'startFinger',
+  'tremolo',
+  'restStrokes',
+  'reopening',
+  'littleFinger',
+] as const satisfies readonly Attribute[];
 export type InkAttribute = (typeof INK_ATTRIBUTES)[number];
 
 const TARGETS: Readonly<Record<TargetKind, RegExp>> = {

@@ -5,6 +5,8 @@ import type { BarCorrection, Corrections, NoteCorrection } from '../../score/cor
 import { type Ink, type InkMarks, NO_INK } from '../ink';
 import { DEFAULT_PLAYER, maybePlayer, type Player } from '../../instrument/hands';
 import type { LeftSchoolId } from '../left/schools';
+import type { RightSchoolId } from '../right/schools';
+import { PLAIN_STYLE, type RightStyle } from '../right/style';
 import {
   type Attribute,
   ATTRIBUTE_NAMES,
@@ -56,6 +58,9 @@ export const isCorrection = (attribute: Attribute): boolean =>
 export interface Lens {
   readonly player: Player;
   readonly school: LeftSchoolId;
+  readonly right: RightStyle;
+  /** Bars with a school of the right hand of their own. */
+  readonly schoolOfBar: ReadonlyMap<string, RightSchoolId>;
 }
 
 export function lensOf(registers: Registers): Lens {
@@ -64,14 +69,35 @@ export function lensOf(registers: Registers): Lens {
   return {
     player: (typeof hand === 'string' && maybePlayer(hand)) || DEFAULT_PLAYER,
     school: (school as LeftSchoolId | null) ?? 'balanced',
+    right: rightStyleOf(registers),
+    schoolOfBar: new Map(
+      listRegisters(registers)
+        .filter(({ attribute }) => attribute === 'strokeSchool')
+        .map(({ target, value }) => [target, value as RightSchoolId]),
+    ),
   };
 }
 
 /** Equal for lenses that are the same. */
-export const lensKey = (registers: Registers): string => {
-  const { player, school } = lensOf(registers);
-  return `${player.hand.id} ${school}`;
-};
+export const lensKey = (registers: Registers): string =>
+  listRegisters(registers)
+    .filter(({ attribute }) => (LENS_ATTRIBUTES as readonly Attribute[]).includes(attribute))
+    .map(({ target, attribute, value }) => `${target} ${attribute} ${value}`)
+    .sort()
+    .join();
+
+function rightStyleOf(registers: Registers): RightStyle {
+  const set = <T extends Value>(attribute: Attribute, otherwise: T) =>
+    (valueAt(registers, PIECE, attribute) as T | null) ?? otherwise;
+  return {
+    school: set('rightSchool', PLAIN_STYLE.school),
+    startFinger: set('startFinger', PLAIN_STYLE.startFinger),
+    tremolo: set('tremolo', PLAIN_STYLE.tremolo),
+    restStrokes: set('restStrokes', PLAIN_STYLE.restStrokes),
+    reopening: set('reopening', PLAIN_STYLE.reopening),
+    littleFinger: set('littleFinger', PLAIN_STYLE.littleFinger),
+  };
+}
 
 /** The corrections of the score, read from their texts. */
 export function correctionsOf(registers: Registers): Corrections {

@@ -44,7 +44,9 @@ export function agreedPrices(
 ): Prices {
   const kin = core.map((moment) => kinOf(moment, variantsByStrings(moment)));
   const prices = core.map(({ variants }, k) =>
-    start[k]?.length === variants.length ? Float64Array.from(start[k], (price) => price / PARTS) : new Float64Array(variants.length),
+    start[k]?.length === variants.length
+      ? Float64Array.from(start[k], (price) => price / PARTS)
+      : new Float64Array(variants.length),
   );
   const left = leftChain(core, lefts, steps, prices);
   const right = rightChain(strokes, steps, prices);

@@ -74,7 +74,8 @@ export function pricesOfStates(moment: CoreMoment, prices: Int32Array): Int32Arr
   const known = paidAt.get(moment);
   if (known && sameRow(known.prices, prices)) return known.byState;
   const least = new Map<number, number>();
-  for (const [key, list] of variantsByStrings(moment)) least.set(key, Math.min(...list.map((v) => prices[v]!)));
+  for (const [key, list] of variantsByStrings(moment))
+    least.set(key, Math.min(...list.map((v) => prices[v]!)));
   const wild = prices[prices.length - 1]!;
   const byState = Int32Array.from(
     { length: moment.layer.rows.count },
@@ -126,7 +127,8 @@ export function throughStates(
 ): Float64Array {
   const through = leastByVariant(right, strokes, k + 1, moment.variants.length);
   const rest = new Map<number, number>();
-  for (const [key, list] of variantsByStrings(moment)) rest.set(key, Math.min(...list.map((v) => through[v]!)));
+  for (const [key, list] of variantsByStrings(moment))
+    rest.set(key, Math.min(...list.map((v) => through[v]!)));
   const wild = through[moment.variants.length - 1]!;
   return Float64Array.from({ length: moment.layer.rows.count }, (_, s) => {
     const there = costThrough(left, k, s);

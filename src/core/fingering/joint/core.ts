@@ -134,7 +134,9 @@ export function coreOf(
       sameNumbers(known.others, others[k]!) &&
       (!hasSlurs(problem, k) || earlier[k - 1] === moments[k - 1]);
     moments.push(
-      alike ? known : { ...momentOf(problem, setting, layers, k, states, others[k]!, adapting.adapt), inkKey },
+      alike
+        ? known
+        : { ...momentOf(problem, setting, layers, k, states, others[k]!, adapting.adapt), inkKey },
     );
   });
   return moments;
@@ -165,13 +167,15 @@ function momentOf(
   const slurred = hasSlurs(problem, k);
   const struckColumns = struckColumnsOf(layer, moment.struck);
   const slursFrom =
-    before && slurred
-      ? (a: number, b: number) => slurBits(problem, k, layers[k - 1]!, a, layer, b)
-      : null;
+    before && slurred ? (a: number, b: number) => slurBits(problem, k, layers[k - 1]!, a, layer, b) : null;
   const variants: StrokeGroup[] = [];
   const leftOut: number[] = [];
   const numbers = new Map<string, number>();
-  const variantsOf = (state: number, bits: readonly number[], strange: boolean): readonly Omit<CoreNode, 'state'>[] => {
+  const variantsOf = (
+    state: number,
+    bits: readonly number[],
+    strange: boolean,
+  ): readonly Omit<CoreNode, 'state'>[] => {
     const placed = placedAt(problem, moment, null, layer.state(state));
     return bits.map((slurs) => {
       const asked = strokeGroup(
@@ -198,7 +202,10 @@ function momentOf(
   );
   // Of a state that is no node it is not known what comes before: each of its slurs may be one or not.
   const thinkable = subsetsOf(
-    moment.struck.reduce((bits, strike, n) => bits | (slursFrom && problem.strikes[strike]!.slurredFrom !== null ? 1 << n : 0), 0),
+    moment.struck.reduce(
+      (bits, strike, n) => bits | (slursFrom && problem.strikes[strike]!.slurredFrom !== null ? 1 << n : 0),
+      0,
+    ),
   );
   const strangers = new Map<number, readonly number[]>();
   for (const state of slursFrom ? new Set([...states, ...others]) : others)

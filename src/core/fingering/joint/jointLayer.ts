@@ -52,7 +52,14 @@ export function jointLayer(
     });
   });
   const bare = { moment, strokes, nodeOf, strokeOf, firstOf, before };
-  if (!before) return { ...bare, stateCost: withStart(stateCost, strokeOf, strokes, start), ways: null, lefts: new Int32Array(0), ...times(layer) };
+  if (!before)
+    return {
+      ...bare,
+      stateCost: withStart(stateCost, strokeOf, strokes, start),
+      ways: null,
+      lefts: new Int32Array(0),
+      ...times(layer),
+    };
   const lefts = waysBetween(before.moment, moment);
   return { ...bare, stateCost, lefts, ways: new JointWays(before, bare, lefts), ...times(layer) };
 }

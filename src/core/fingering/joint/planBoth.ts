@@ -5,7 +5,16 @@
  */
 import type { Pluck } from '../../score/model';
 import type { Ink } from '../ink';
-import { bestPath, costThrough, type Extras, type Layer, type Mask, type Solution, solveLattice, UNREACHABLE } from '../lattice';
+import {
+  bestPath,
+  costThrough,
+  type Extras,
+  type Layer,
+  type Mask,
+  type Solution,
+  solveLattice,
+  UNREACHABLE,
+} from '../lattice';
 import { codeOf, type HandState } from '../left/handState';
 import { NO_PLACE, PLACEMENTS } from '../left/packed/handTables';
 import type { LeftConflict, LeftPlanner, LeftSolved } from '../left/planLeft';
@@ -188,7 +197,12 @@ export class JointPlanner {
       this.adapting(inked),
       this.core,
     );
-    const strokes = strokeChain(problem, this.store, core.map(({ variants }) => variants), this.strokes);
+    const strokes = strokeChain(
+      problem,
+      this.store,
+      core.map(({ variants }) => variants),
+      this.strokes,
+    );
     this.lefts = core.map((moment, k) => {
       if (k === 0) return new Int32Array(0);
       const same = moment === this.core[k] && core[k - 1] === this.core[k - 1];
@@ -196,7 +210,9 @@ export class JointPlanner {
     });
     this.core = core;
     this.strokes = strokes;
-    const strokeMasks = strokes.map((layer, k) => (k === 0 ? null : maskOf(layer, core[k - 1]!.variants, inked)));
+    const strokeMasks = strokes.map((layer, k) =>
+      k === 0 ? null : maskOf(layer, core[k - 1]!.variants, inked),
+    );
     return { left, inked, core, strokes, strokeMasks };
   }
 
@@ -284,7 +300,11 @@ export class JointPlanner {
   }
 
   /** A path of the left hand with the best letters for its strings; null where it leaves the core. */
-  private onStringsOf({ core, strokes, strokeMasks, left }: Question, path: readonly number[], leftCost: number): Found | null {
+  private onStringsOf(
+    { core, strokes, strokeMasks, left }: Question,
+    path: readonly number[],
+    leftCost: number,
+  ): Found | null {
     const variants = path.map((s, k) => variantOn(core, path, k));
     if (variants.includes(null)) return null;
     const masks = strokes.map((layer, k): Mask => {
@@ -301,7 +321,9 @@ export class JointPlanner {
       (sum, { layer, leftOut }, k) => sum + LEFT_OUT_COST * layer.plays * leftOut[variants[k]!]!,
       0,
     );
-    const letters = bestPath(solution).slice(1).map((r, k) => strokes[k + 1]!.shared.states[r]!.letters);
+    const letters = bestPath(solution)
+      .slice(1)
+      .map((r, k) => strokes[k + 1]!.shared.states[r]!.letters);
     return {
       cost: leftCost + solution.cost + leftOutCost,
       leftOutCost,
@@ -326,17 +348,28 @@ export class JointPlanner {
       this.adapting(inked),
       joint.core,
     );
-    const strokes = strokeChain(problem, this.store, core.map(({ variants }) => variants), joint.strokes);
+    const strokes = strokeChain(
+      problem,
+      this.store,
+      core.map(({ variants }) => variants),
+      joint.strokes,
+    );
     const layers: JointLayer[] = [];
     core.forEach((moment, k) => {
       const before = layers.at(-1) ?? null;
       const known = joint.layers[k];
-      const alike = known?.moment === moment && known.strokes === strokes[k + 1] && sameBefore(known.before, before);
+      const alike =
+        known?.moment === moment && known.strokes === strokes[k + 1] && sameBefore(known.before, before);
       const mask = alike ? null : maskOf(strokes[k + 1]!, moment.variants, inked);
       layers.push(alike ? known : jointLayer(before, moment, strokes[k + 1]!, strokes[0]!, mask));
     });
     const paid = extras && extras.map((extra, k) => spread(extra, layers[k]!));
-    const solution = solveLattice(layers, layers.map(() => null), joint.solution, paid);
+    const solution = solveLattice(
+      layers,
+      layers.map(() => null),
+      joint.solution,
+      paid,
+    );
     this.joint = { core, strokes, layers, solution: solution ?? joint.solution };
     return solution && foundOn(layers, solution);
   }
@@ -393,4 +426,3 @@ function roomAbove(parts: number): number {
 
 /** Costs are whole, so a bound between two of them is the upper one. */
 const wholeTenths = (parts: number) => Math.ceil(parts / PARTS);
-

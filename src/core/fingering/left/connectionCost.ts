@@ -43,7 +43,7 @@ export function slurPlayable(a: Placement, b: Placement): boolean {
 }
 
 /** 3-4 and 2-4, up or down. */
-const weakSlur = (a: Placement, b: Placement) =>
+export const weakSlur = (a: Placement, b: Placement) =>
   Math.max(a.finger, b.finger) === 4 && Math.min(a.finger, b.finger) >= 2;
 
 /** A finger that leaves its string inside a line breaks it. Source: handbook, "What costs" (hop). */

@@ -1,5 +1,5 @@
 /** Rolls, strums and other effects: which letters they take, how long they last, where the hand is afterwards. */
-import type { NoteTag, Pluck } from '../../score/model';
+import type { EffectTag, NoteTag, Pluck } from '../../score/model';
 
 export interface StrokeEffect {
   /** Letters of a chord of so many strings, lowest first; null leaves the usual sharings. */
@@ -25,7 +25,7 @@ export const EFFECTS = {
   tambora: { letters: all('p'), msPerString: 0, away: true },
   percussive: { letters: all('p', 'i'), msPerString: 0, away: true },
   pizzicato: { letters: all('p'), msPerString: 12, away: false },
-} as const satisfies Partial<Readonly<Record<NoteTag, StrokeEffect>>>;
+} as const satisfies Readonly<Record<EffectTag, StrokeEffect>>;
 
 export type EffectId = keyof typeof EFFECTS;
 export const EFFECT_IDS = Object.keys(EFFECTS) as EffectId[];

@@ -96,7 +96,9 @@ export function sharingFor(group: StrokeGroup, letters: readonly Pluck[]): Shari
     // Towards the floor a sweep ends on the highest-pitched string.
     return { ...none, pick: { down, string: strokes.at(down ? -1 : 0)!.string, ageMs } };
   }
-  const playing = letters.flatMap((letter, k) => (letter === 'p' ? [] : [{ letter, string: strokes[k]!.string }]));
+  const playing = letters.flatMap((letter, k) =>
+    letter === 'p' ? [] : [{ letter, string: strokes[k]!.string }],
+  );
   const sum = playing.reduce((total, one) => total + one.string + RANK[one.letter], 0);
   const last = letters.lastIndexOf('p');
   return {
@@ -124,7 +126,11 @@ function olderMs(ageMs: number, ms: number): number {
   return age <= SETTLED_MS ? age : Math.ceil(age / SETTLED_STEP_MS) * SETTLED_STEP_MS;
 }
 
-const older = <T extends { readonly ageMs: number }>(memory: T | null, ms: number, longestMs: number): T | null => {
+const older = <T extends { readonly ageMs: number }>(
+  memory: T | null,
+  ms: number,
+  longestMs: number,
+): T | null => {
   const ageMs = memory ? olderMs(memory.ageMs, ms) : Infinity;
   return memory && ageMs < longestMs ? { ...memory, ageMs } : null;
 };
@@ -147,7 +153,10 @@ export const aged = ({ fingers, thumb }: RightMemory, ms: number): RightMemory =
 });
 
 /** What is known after a group; `before` is as old as the group's moment. */
-export function fingersAfter(before: FingersPart, { letters, fingers, away, forgets, tail }: Sharing): FingersPart {
+export function fingersAfter(
+  before: FingersPart,
+  { letters, fingers, away, forgets, tail }: Sharing,
+): FingersPart {
   if (forgets) return NO_FINGERS;
   if (letters.length === 0) return before;
   if (away) return { ...NO_FINGERS, awayMs: -tail };

@@ -37,14 +37,17 @@ const lettersOf = (notes: readonly TestNote[], tempo: number, ink: Ink = new Map
 };
 
 describe('the optimum of the right hand', () => {
-  it.each(Array.from({ length: 80 }, (_, seed) => seed))('equals brute force on random strokes %i', (seed) => {
-    const problem = problemFrom(barXml(randomNotes(seed, 4), 60 + (seed % 9) * 20));
-    const school = RIGHT_SCHOOL_IDS[seed % RIGHT_SCHOOL_IDS.length]!;
-    const setting = plainSetting(problem, { ...PLAIN_STYLE, school, littleFinger: seed % 5 === 0 });
-    const placed = anyStrings(problem, seed);
-    const plan = new RightPlanner(problem, setting).plan(placed, new Map());
-    expect(plan.cost).toBe(naiveRightCost(problem, plan.groups));
-  });
+  it.each(Array.from({ length: 80 }, (_, seed) => seed))(
+    'equals brute force on random strokes %i',
+    (seed) => {
+      const problem = problemFrom(barXml(randomNotes(seed, 4), 60 + (seed % 9) * 20));
+      const school = RIGHT_SCHOOL_IDS[seed % RIGHT_SCHOOL_IDS.length]!;
+      const setting = plainSetting(problem, { ...PLAIN_STYLE, school, littleFinger: seed % 5 === 0 });
+      const placed = anyStrings(problem, seed);
+      const plan = new RightPlanner(problem, setting).plan(placed, new Map());
+      expect(plan.cost).toBe(naiveRightCost(problem, plan.groups));
+    },
+  );
 
   it('is the same whether its layers are new or kept from other strings', () => {
     const problem = problemFrom(barXml(randomNotes(8, 10), 140));

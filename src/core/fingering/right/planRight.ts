@@ -1,7 +1,15 @@
 /** The exact right-hand plan for given strings, around the ink. */
 import type { Pluck } from '../../score/model';
 import type { Ink } from '../ink';
-import { bestPath, costThrough, type Mask, pathThrough, type Solution, solveLattice, UNREACHABLE } from '../lattice';
+import {
+  bestPath,
+  costThrough,
+  type Mask,
+  pathThrough,
+  type Solution,
+  solveLattice,
+  UNREACHABLE,
+} from '../lattice';
 import type { FingeringProblem } from '../problem';
 import { plainSetting, type RightSetting } from './setting';
 import { strokeChain, type StrokeLayer } from './strokeChain';
@@ -66,7 +74,15 @@ export class RightPlanner {
       const layer = layers[k + 1]!;
       return layer.stateCost[path[k + 1]!]! + layer.ways!.price(path[k]!, path[k + 1]!);
     });
-    return { cost: solution.cost, lowerBound: solution.cost, plucks, letters, groups, costByMoment, conflicts };
+    return {
+      cost: solution.cost,
+      lowerBound: solution.cost,
+      plucks,
+      letters,
+      groups,
+      costByMoment,
+      conflicts,
+    };
   }
 
   /** Every letter for one strike, best first, with the exact extra cost of the best plan that contains it. */

@@ -73,14 +73,17 @@ function playedNext(
 ): boolean {
   if (next === undefined) return false;
   const { group, sharing } = steps[next]!;
-  return group.strokes.some((stroke, slot) => stroke.string === string && sharing.letters[slot] === 'p' && letter !== 'p');
+  return group.strokes.some(
+    (stroke, slot) => stroke.string === string && sharing.letters[slot] === 'p' && letter !== 'p',
+  );
 }
 
 /** What still rings on a string ends where a rest stroke lands on it. */
 export function landed(rings: readonly Ring[], landings: readonly Landing[]): readonly Ring[] {
   return rings.map((ring) => {
     const landing = landings.find(
-      ({ string, ticks }) => string === ring.string && ticks > ring.onsetTicks && ticks < ring.soundsUntilTicks,
+      ({ string, ticks }) =>
+        string === ring.string && ticks > ring.onsetTicks && ticks < ring.soundsUntilTicks,
     );
     return landing ? { ...ring, soundsUntilTicks: landing.ticks, end: 'landed' as const } : ring;
   });

@@ -38,7 +38,12 @@ export function rightSettingOf(
     let manner = manners.get(id);
     if (!manner) {
       const own = { ...style, school: id };
-      manner = { id: manners.size, style: own, school: RIGHT_SCHOOLS[id], weights: rightWeights(id, problem.hand, base) };
+      manner = {
+        id: manners.size,
+        style: own,
+        school: RIGHT_SCHOOLS[id],
+        weights: rightWeights(id, problem.hand, base),
+      };
       manners.set(id, manner);
     }
     return manner;
@@ -93,7 +98,9 @@ function effectsOf(score: Score, problem: FingeringProblem): readonly (EffectId 
   );
   if (tagsOf.size === 0) return problem.moments.map(() => null);
   return problem.moments.map(({ struck }) => {
-    const tags = struck.flatMap((index) => problem.strikes[index]!.uids.flatMap((uid) => tagsOf.get(uid) ?? []));
+    const tags = struck.flatMap((index) =>
+      problem.strikes[index]!.uids.flatMap((uid) => tagsOf.get(uid) ?? []),
+    );
     return effectAmong(new Set(tags));
   });
 }

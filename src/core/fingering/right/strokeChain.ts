@@ -24,7 +24,12 @@ export function strokeChain(
   earlier: readonly StrokeLayer[] = [],
 ): readonly StrokeLayer[] {
   const { plays, steps } = problem.passes;
-  const first: StrokeLayer = earlier[0] ?? { shared: store.start, stateCost: store.start.stateCost, ways: null, groups: [] };
+  const first: StrokeLayer = earlier[0] ?? {
+    shared: store.start,
+    stateCost: store.start.stateCost,
+    ways: null,
+    groups: [],
+  };
   const layers = [first];
   groups.forEach((variants, k) => {
     const before = layers.at(-1)!;

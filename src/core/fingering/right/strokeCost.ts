@@ -64,7 +64,8 @@ export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, led
       if (role === 'bass') bill.charge('fingerBass', 1);
       if (letter === 'a') bill.charge('ring', 1);
       if (letter === 'c') bill.charge('little', 1);
-      if (strokes.length === 1 && manner.school.pair && !isOf(manner.school.pair, letter)) bill.charge('offPair', 1);
+      if (strokes.length === 1 && manner.school.pair && !isOf(manner.school.pair, letter))
+        bill.charge('offPair', 1);
     }
     if (letter !== 'down' && letter !== 'up') bill.charge('station', awayFromStation(letter, string));
   });
@@ -113,7 +114,8 @@ export function strokeTransitionCost(
   ledger?: RightLedger,
 ): number {
   const awkward =
-    fingersPartCost(fingers, group, sharing, hand, ledger) + thumbPartCost(thumb, group, sharing, hand, ledger);
+    fingersPartCost(fingers, group, sharing, hand, ledger) +
+    thumbPartCost(thumb, group, sharing, hand, ledger);
   return awkward + busyCost(awkward, fretBefore, group, ledger);
 }
 
@@ -129,7 +131,9 @@ export function fingersPartCost(
   if (fingers) fingersCost(before, fingers, group, hand, bill);
   // p after a finger: the quickest pairs of all, and yet not without end.
   if (letters.length === 1 && letters[0] === 'p' && before.last) {
-    const neededMs = Math.max(...fingersOf(before.last.bits).map((one) => hand.right.pairMs[pairOf('p', one)]));
+    const neededMs = Math.max(
+      ...fingersOf(before.last.bits).map((one) => hand.right.pairMs[pairOf('p', one)]),
+    );
     bill.charge('pairHaste', neededMs / Math.max(1, before.last.ageMs));
   }
   return bill.sum;
@@ -255,12 +259,7 @@ function slowestPair(a: number, b: number, { right }: HandProfile): number {
 const pairOf = (a: RightFinger, b: RightFinger) =>
   (RIGHT_FINGERS.indexOf(a) < RIGHT_FINGERS.indexOf(b) ? `${a}${b}` : `${b}${a}`) as RightPair;
 
-function thumbCost(
-  last: ThumbMemory | null,
-  { strokes }: StrokeGroup,
-  hand: HandProfile,
-  bill: Bill,
-): void {
+function thumbCost(last: ThumbMemory | null, { strokes }: StrokeGroup, hand: HandProfile, bill: Bill): void {
   if (!last) return;
   const passedMs = Math.max(1, last.ageMs);
   const lowest = strokes[0]!.string;

@@ -2,7 +2,7 @@
 import { lcm } from '../../music/fraction';
 import { midiOf } from '../../music/pitch';
 import type { Corrections, NoteCorrection } from '../../score/corrections';
-import type { NoteTag } from '../../score/model';
+import { type NoteTag, isEffect } from '../../score/model';
 import type { NoteEvent, PartEvents } from './readEvents';
 
 /** Returns the corrected events; a length that does not fit its place is left as it was. */
@@ -24,7 +24,7 @@ function corrected(events: PartEvents, note: NoteEvent, wanted: NoteCorrection |
     pitch: wanted.pitch ?? note.pitch,
     voice,
     durationTicks: wanted.length ? lengthTicks(events, note, wanted.length) : note.durationTicks,
-    tags: staccatoSet(note.tags, wanted.staccato),
+    tags: effectSet(staccatoSet(note.tags, wanted.staccato), wanted.effect),
   };
 }
 
@@ -32,6 +32,12 @@ function staccatoSet(tags: readonly NoteTag[], wanted: boolean | undefined): rea
   if (wanted === undefined) return tags;
   const others = tags.filter((tag) => tag !== 'staccato');
   return wanted ? [...others, 'staccato'] : others;
+}
+
+/** The teacher's effect stands for the file's own ones. */
+function effectSet(tags: readonly NoteTag[], wanted: string | undefined): readonly NoteTag[] {
+  if (wanted === undefined) return tags;
+  return [...tags.filter((tag) => !isEffect(tag)), ...(isEffect(wanted) ? [wanted] : [])];
 }
 
 /** The longest that a note may last: to the end of its bar or the next note of its voice. */

@@ -4,6 +4,7 @@
  */
 import type { NoteCorrection } from '../../score/corrections';
 import { type Pitch, midiOf } from '../../music/pitch';
+import { slurSourceOf } from '../../score/slurCorrections';
 import { maybeValue } from '../written/values';
 import { fraction } from '../../music/fraction';
 import type { NoteEvent, PartEvents } from './readEvents';
@@ -39,6 +40,7 @@ export function correctionSplices(
     if (wanted.voice) splices.push(...voiceSplices(note.element, wanted.voice));
     if (wanted.staccato !== undefined) splices.push(...staccatoSplices(note.element, wanted.staccato));
     if (wanted.length) splices.push(...lengthSplices(document, note));
+    if (wanted.slur !== undefined) splices.push(...slurSplices(document, note, wanted.slur));
     if (wanted.tie !== undefined) splices.push(...tieSplices(events, note, wanted.tie));
   }
   return { splices, accidentals: new Map([...accidentals].map(([uid, sign]) => [uid, sign !== null])) };
@@ -233,6 +235,27 @@ function tieSplices(events: PartEvents, note: NoteEvent, wanted: boolean): Splic
   if (!next) return [];
   return [...tieEnd(note.element, 'start', wanted), ...tieEnd(next.element, 'stop', wanted)];
 }
+
+/** Beyond the numbers that files use, so that a slur of the file is never met. */
+const SLUR_NUMBER = 6;
+
+function slurSplices({ score, events }: ScoreDocument, note: NoteEvent, wanted: boolean): Splice[] {
+  const target = score.notes.find(({ uid }) => uid === note.uid);
+  const source = target && slurSourceOf(score.notes, target);
+  const from = source && events.notes.find(({ uid }) => uid === source.uid);
+  if (!from) return [];
+  const starts = slursOf(from.element, 'start');
+  const stops = slursOf(note.element, 'stop');
+  if (!wanted) return starts.length === 1 && stops.length === 1 ? [...starts, ...stops].map(removal) : [];
+  if (stops.length > 0) return [];
+  const end = (type: string) => `<slur type="${type}" number="${SLUR_NUMBER}"/>`;
+  return [notationsWith(from.element, end('start')), notationsWith(note.element, end('stop'))];
+}
+
+const slursOf = (note: XmlElement, type: string) =>
+  childrenNamed(note, 'notations')
+    .flatMap((one) => childrenNamed(one, 'slur'))
+    .filter((one) => one.attributes['type'] === type);
 
 const AFTER_TIE = new Set(['instrument', 'footnote', 'level', 'voice', ...AFTER_VOICE]);
 

@@ -13,6 +13,7 @@ import {
 import { fail, ok, type Result } from '../../result';
 import { type Corrections, NO_CORRECTIONS } from '../../score/corrections';
 import { readSlurs, type SlurReading } from '../../score/ligados';
+import { withSlurCorrections } from '../../score/slurCorrections';
 import type { NoteSpan, Score, ScoreNote } from '../../score/model';
 import type { Assumption, Notice } from '../../score/reading';
 import type { ImportError } from '../importError';
@@ -161,7 +162,7 @@ function settle(
     measures: events.measures,
     notes,
     slurs,
-    ligados: slurReading.ligados,
+    ligados: withSlurCorrections(notes, slurReading.ligados, noteCorrections),
     slides: pairSpans(events.notes, 'slideStarts', 'slideStops'),
     keys: events.keys,
     metres: events.metres,

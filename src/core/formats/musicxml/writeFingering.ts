@@ -61,15 +61,19 @@ const insertion = (at: number, insert: string): Splice => ({ at, remove: 0, inse
 function technicalContent(marks: NoteFingering, present: XmlElement | null): string {
   const rows: readonly (readonly [string, string | null])[] = [
     ['fingering', String(marks.finger)],
-    ['pluck', marks.pluck],
+    ['pluck', isPick(marks.pluck) ? null : marks.pluck],
     ['string', String(marks.string)],
     ['fret', String(marks.fret)],
   ];
-  return rows
+  const said = rows
     .filter(([name, value]) => value !== null && (present ? childText(present, name) : null) !== value)
     .map(([name, value]) => `<${name}>${value}</${name}>`)
     .join('');
+  return isPick(marks.pluck) ? `<${marks.pluck}-bow/>${said}` : said;
 }
+
+/** Strokes of a plectrum are written as those of a bow. Source: MusicXML 4.0, `down-bow`, `up-bow`. */
+const isPick = (pluck: Pluck | null): pluck is 'down' | 'up' => pluck === 'down' || pluck === 'up';
 
 /** `notations` stand after everything else in a note but its lyrics and playback. */
 function afterNotationsPlace(note: XmlElement): number {

@@ -20,6 +20,7 @@
   import KeyHelp from './KeyHelp.svelte';
   import NotePanel from './NotePanel.svelte';
   import SaveState from './SaveState.svelte';
+  import StrokesPanel from './StrokesPanel.svelte';
   import ScorePage from './ScorePage.svelte';
 
   interface Props {
@@ -37,7 +38,7 @@
   });
 
   let help = $state(false);
-  let tab = $state<'note' | 'hand' | 'score'>('note');
+  let tab = $state<'note' | 'hand' | 'strokes' | 'score'>('note');
   const corrected = $derived(correctedNotes(desk.corrections));
   const noticed = $derived(desk.score ? noticedBars(desk.score) : new Set<string>());
 
@@ -172,7 +173,7 @@
       {/if}
       <div class="flex items-center">
         <div role="tablist" class="tabs tabs-border" aria-label="Side panel">
-          {#each [['note', 'Note'], ['hand', 'Hand'], ['score', 'Score']] as const as [id, name] (id)}
+          {#each [['note', 'Note'], ['hand', 'Hand'], ['strokes', 'Strokes'], ['score', 'Score']] as const as [id, name] (id)}
             <button
               role="tab"
               class="tab text-base-content!"
@@ -193,6 +194,8 @@
       </div>
       {#if tab === 'hand' && desk.score && desk.plan}
         <HandPanel {desk} score={desk.score} plan={desk.plan} />
+      {:else if tab === 'strokes' && desk.score && desk.plan}
+        <StrokesPanel {desk} score={desk.score} plan={desk.plan} />
       {:else if tab === 'score' && desk.score}
         <ScorePanel {desk} score={desk.score} {opening} />
       {:else if desk.selected}
@@ -206,6 +209,9 @@
           bpm={desk.score ? tempoAt(desk.score, noteOf.get(desk.selected.uid)?.onsetTicks ?? 0) : 0}
           choose={(finger, string) => desk.choose(finger, string)}
           pluck={(letter) => desk.setPluck(letter)}
+          slur={desk.slurHere}
+          acceptSlur={() => desk.acceptSlur()}
+          refuseSlur={() => desk.refuseSlur()}
         />
       {:else if desk.busy && !desk.refusal}
         <p class="text-sm" role="status">Planning both hands …</p>
@@ -223,7 +229,7 @@
             Effort {effort(desk.plan.cost)}: left {effort(desk.plan.leftCost)}, right {effort(
               desk.plan.rightCost,
             )}; shifts {desk.plan.shifts.length}, barres {desk.plan.barres.length}.
-            {#if desk.plan.lowerBound === desk.plan.cost}Proven: each hand at its least.{/if}
+            {#if desk.plan.lowerBound === desk.plan.cost}Proven: both hands together at their least.{/if}
           </p>
           <p class="mt-3 text-xs leading-snug opacity-85">
             Stretches, barres and repetition can injure: warm up, rest every 20 to 30 minutes, stop at pain,

@@ -5,7 +5,10 @@
   import type { EngravedPage } from '$core/engraving/page';
   import { systemLanes } from '$core/engraving/lanes';
   import type { FingeringPlan, PlannedShift } from '$core/fingering/plan';
+  import type { PlannedStroke } from '$core/fingering/right/report';
   import { RING_ENDS } from '$core/messages/hand';
+  import { strokeWords } from '$core/messages/strokes';
+  import StrokesRow from './StrokesRow.svelte';
   import { roman } from '$core/music/roman';
   import { openMidi, STRINGS, tuningOrThrow } from '$core/instrument/tuning';
   import { midiName } from '$core/music/pitch';
@@ -31,7 +34,10 @@
   const unit = $derived(page.staffSpace);
   const top = $derived(6.9 * unit);
   const step = $derived(2.35 * unit);
-  const height = $derived(top + 6 * step + 0.6 * unit);
+  /** The strokes stand under the strings: letters, then the formula that goes round. */
+  const strokesTop = $derived(top + 6 * step + 0.9 * unit);
+  const height = $derived(strokesTop + 5.4 * unit);
+  const strokeTitle = (stroke: PlannedStroke) => strokeWords(stroke).join('; ');
   const yOf = (string: number) => top + (string - 0.5) * step;
   const left = $derived(page.systems[system]?.left ?? 0);
 
@@ -80,7 +86,7 @@
   const beats = (quarters: number) => Number(quarters.toFixed(1));
 </script>
 
-<section class="border-base-300 bg-base-100 border-t" aria-label="Rings and shifts">
+<section class="border-base-300 bg-base-100 border-t" aria-label="Rings, shifts and strokes">
   <div class="flex items-center gap-4 px-4 py-1 text-xs">
     <button
       class="hover:bg-base-200 flex cursor-pointer items-center gap-1 rounded px-1 py-0.5 font-semibold"
@@ -92,7 +98,7 @@
           size={14}
           aria-hidden="true"
         />{/if}
-      Rings and shifts
+      Rings, shifts, strokes
     </button>
     {#if shown}
       <ul class="flex flex-wrap gap-x-4" data-testid="legato">
@@ -260,6 +266,7 @@
               fill="currentColor">{names[k]?.replace(/\d$/, '')}</text
             >
           {/each}
+          <StrokesRow {lanes} top={strokesTop} {unit} {left} {select} title={strokeTitle} />
           {#each lanes.rings as lane (lane.id)}
             {@const y = yOf(lane.string)}
             <g data-ring={lane.ring.uid} data-end={lane.ring.end}>

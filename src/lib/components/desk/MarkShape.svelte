@@ -54,15 +54,26 @@
       stroke-dasharray="{0.45 * space} {0.35 * space}"
     />
   {/if}
-  <text
-    {x}
-    y={y + drop}
-    text-anchor="middle"
-    stroke={mark.kind === 'finger' ? 'var(--paper)' : 'none'}
-    stroke-width={0.28 * space}
-    paint-order="stroke"
-    stroke-linejoin="round">{mark.text}</text
-  >
+  {#if mark.kind === 'pluck' && (mark.text === 'down' || mark.text === 'up')}
+    <path
+      d={mark.text === 'down'
+        ? `M${x - 0.42 * space} ${y + 0.5 * space} v${-0.95 * space} h${0.84 * space} v${0.95 * space}`
+        : `M${x - 0.36 * space} ${y - 0.5 * space} l${0.36 * space} ${1.05 * space} l${0.36 * space} ${-1.05 * space}`}
+      fill="none"
+      stroke={fill}
+      stroke-width={(mark.state === 'ink' ? 0.2 : 0.13) * space}
+    />
+  {:else}
+    <text
+      {x}
+      y={y + drop}
+      text-anchor="middle"
+      stroke={mark.kind === 'finger' ? 'var(--paper)' : 'none'}
+      stroke-width={0.28 * space}
+      paint-order="stroke"
+      stroke-linejoin="round">{mark.text}</text
+    >
+  {/if}
   {#if mark.state === 'printed'}
     <path
       d="M{mark.box.x} {mark.box.y + mark.box.height} h{mark.box.width}"

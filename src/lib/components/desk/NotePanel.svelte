@@ -1,6 +1,9 @@
 <!-- The selected note: what it is, how it stands, and every other choice with its exact price. -->
 <script lang="ts">
   import type { LeftChoice, NoteChoices, PlannedNote } from '$core/fingering/plan';
+  import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
+  import { slurSuggestionText, strokeReasonText } from '$core/messages/strokes';
+  import type { Pluck } from '$core/score/model';
   import type { InkMarks } from '$core/fingering/ink';
   import { roman } from '$core/music/roman';
   import { choiceReasonText, type PlaceOf } from '$core/messages/hand';
@@ -15,9 +18,14 @@
     place: PlaceOf;
     bpm: number;
     choose: (finger: number, string: number) => void;
-    pluck: (letter: 'p' | 'i' | 'm' | 'a') => void;
+    pluck: (letter: Pluck) => void;
+    /** A slur that would cure something here. */
+    slur: SlurSuggestion | null;
+    acceptSlur: () => void;
+    refuseSlur: () => void;
   }
-  let { note, name, bar, ink, choices, place, bpm, choose, pluck }: Props = $props();
+  let { note, name, bar, ink, choices, place, bpm, choose, pluck, slur, acceptSlur, refuseSlur }: Props =
+    $props();
 
   const SHOWN = 8;
   const inked = $derived(ink.finger !== null || ink.string !== null || ink.pluck !== null);
@@ -25,7 +33,10 @@
 
   /** What goes against a choice; for the best one: what speaks for it against the next. */
   function reasonText(choice: LeftChoice, rank: number): string {
-    const words = choice.words.map((word) => choiceReasonText(word, place, bpm));
+    const words = [
+      ...choice.words.map((word) => choiceReasonText(word, place, bpm)),
+      ...choice.strokeWords.map((word) => strokeReasonText(word, place)),
+    ];
     const [first] = choice.words;
     if (rank > 0 || !first) return words.join('; ');
     return first.code === 'fingerHolds'
@@ -70,7 +81,7 @@
               <span class="text-right tabular-nums {choice.extraCost === 0 ? 'font-semibold' : ''}"
                 >{effort(choice.extraCost)}</span
               >
-              {#if choice.words.length > 0}
+              {#if choice.words.length + choice.strokeWords.length > 0}
                 <span class="col-span-4 text-xs leading-snug opacity-80">{reasonText(choice, rank)}</span>
               {/if}
             </button>
@@ -88,9 +99,19 @@
     </tbody>
   </table>
 
+  {#if slur}
+    <div class="border-base-content/40 rounded border border-dashed p-2 text-sm" data-testid="slur-here">
+      <p class="leading-snug">A slur here {slurSuggestionText(slur)}.</p>
+      <div class="mt-1.5 flex gap-1.5">
+        <button class="btn btn-xs" onclick={acceptSlur}>Slur <kbd class="kbd kbd-xs">s</kbd></button>
+        <button class="btn btn-xs btn-ghost" onclick={refuseSlur}>No <kbd class="kbd kbd-xs">x</kbd></button>
+      </div>
+    </div>
+  {/if}
+
   {#if (choices?.right.length ?? 0) > 0}
     <div>
-      <p class="mb-1 text-xs">Right hand</p>
+      <p class="mb-1 text-xs">Right hand, on these strings</p>
       <div class="flex gap-1.5" data-testid="letters">
         {#each choices!.right as choice (choice.pluck)}
           <button
@@ -106,6 +127,13 @@
           </button>
         {/each}
       </div>
+      {#each choices!.right.filter(({ words }) => words.length > 0).slice(0, 3) as choice (choice.pluck)}
+        <p class="mt-1 text-xs leading-snug opacity-80">
+          <span class="font-serif italic">{choice.pluck}</span>: {choice.words
+            .map((word) => strokeReasonText(word, place))
+            .join('; ')}
+        </p>
+      {/each}
     </div>
   {:else if choices}
     <p class="text-xs">Right hand: slurred, not plucked.</p>

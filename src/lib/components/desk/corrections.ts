@@ -3,6 +3,8 @@ import type { Register } from '$core/fingering/edition/registers';
 import { maybeTuning } from '$core/instrument/tuning';
 import { openStringNames } from '$core/messages/en';
 import type { Score } from '$core/score/model';
+import { EFFECT_NAMES } from '$core/messages/strokes';
+import type { EffectTag } from '$core/score/model';
 import { tuningName } from '$lib/components/shelf/describe';
 
 const WORDS: Readonly<Record<string, (value: Register['value']) => string>> = {
@@ -16,6 +18,8 @@ const WORDS: Readonly<Record<string, (value: Register['value']) => string>> = {
   mustRing: () => 'must ring',
   staccato: (value) => (value ? 'staccato' : 'not staccato'),
   leftOut: () => 'left out',
+  slur: (value) => (value ? 'slurred from the note before' : 'plucked, no slur'),
+  effect: (value) => EFFECT_NAMES[value as EffectTag] ?? String(value),
   chord: (value) => `chord ${value}`,
   form: (value) => `section ${value}`,
   tuning: (value) => tuningWords(String(value)),

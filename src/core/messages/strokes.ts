@@ -1,0 +1,162 @@
+/** What is said about the right hand: schools, reasons, slurs, formulas. */
+import type { SlurFault } from '../fingering/slurs/check';
+import type { SlurCure, SlurSuggestion } from '../fingering/slurs/suggest';
+import type { Way } from '../fingering/formulas/compare';
+import type { FormulaLeaving, FormulaSpan } from '../fingering/formulas/recognise';
+import type { PlannedStroke } from '../fingering/right/report';
+import type { StrokeReason } from '../fingering/right/reasons';
+import type { RightSchoolId } from '../fingering/right/schools';
+import type { Reopening, RestStrokes } from '../fingering/right/style';
+import type { RightTermId } from '../fingering/right/terms';
+import { TREMOLOS, type TremoloId } from '../fingering/right/tremolo';
+import type { EffectTag } from '../score/model';
+import type { PlaceOf } from './hand';
+
+export const RIGHT_SCHOOL_NAMES: Readonly<Record<RightSchoolId, string>> = {
+  balanced: 'balanced',
+  stations: 'stations, a finger for each string',
+  'strict-im': 'strict i m',
+  'strict-ma': 'strict m a',
+  'strict-ia': 'strict i a',
+  'crossing-free': 'without crossings',
+  'three-finger': 'three fingers, a m i',
+  plectrum: 'plectrum, down and up',
+};
+
+export const TREMOLO_NAMES = Object.fromEntries(
+  Object.entries(TREMOLOS).map(([id, order]) => [id, order.join(' ')]),
+) as Readonly<Record<TremoloId, string>>;
+
+export const REST_STROKE_NAMES: Readonly<Record<RestStrokes, string>> = {
+  never: 'all free',
+  lines: 'rest in lines',
+  melody: 'rest in lines and melody',
+};
+
+export const REOPENING_NAMES: Readonly<Record<Reopening, string>> = {
+  oneByOne: 'one finger after the other',
+  together: 'all together, with p',
+};
+
+export const EFFECT_NAMES: Readonly<Record<EffectTag, string>> = {
+  rollUp: 'rolled upward',
+  rollDown: 'rolled downward',
+  brushDown: 'brushed down',
+  brushUp: 'brushed up',
+  rasgueado: 'rasgueado',
+  tambora: 'tambora',
+  pizzicato: 'pizzicato',
+  percussive: 'percussive',
+};
+
+export const STROKE_TERMS: Readonly<Record<RightTermId, string>> = {
+  displacement: 'the hand moves',
+  displacementHaste: 'the hand moves in haste',
+  setMove: 'the hand moves inside a figure',
+  repeat: 'a finger twice in a row',
+  strokeHaste: 'a finger has to play again too soon',
+  pairHaste: 'two fingers faster than they go',
+  thumbRepeat: 'p twice in quick turn',
+  habit: 'breaks the alternation',
+  home: 'the hand away from its place',
+  spread: 'fingers spread or crowded',
+  thumbString: 'p on a treble string',
+  thumbLeap: 'p leaps over strings',
+  thumbLeapHaste: 'p leaps in haste',
+  thumbMelody: 'p on the melody',
+  fingerBass: 'a finger on the bass',
+  ring: 'a where a stronger finger could play',
+  little: 'c is the weakest finger',
+  brush: 'p brushes strings',
+  findAgain: 'the fingers must find their strings after a strum',
+  busy: 'awkward while the left hand is busy',
+  station: 'a finger away from its own string',
+  offPair: 'not of the pair that alternates',
+  offOrder: 'not the next of the order',
+  wanted: 'not the finger that was chosen',
+  sweepBack: 'two strokes one way that are no sweep',
+  pickOffBeat: 'up on a beat, or down beside it',
+  pickSkip: 'the plectrum skips strings',
+  pickSkipHaste: 'the plectrum in haste',
+  pickGap: 'strings inside the sweep must not sound',
+  printed: 'departs from the printed letter',
+};
+
+const beat = (reason: { readonly ticks: number }, place: PlaceOf) => {
+  const { bar, beat: at } = place(reason.ticks);
+  return `bar ${bar}, beat ${at}`;
+};
+
+type StrokeTexts = {
+  readonly [C in StrokeReason['code']]: (reason: Extract<StrokeReason, { readonly code: C }>) => string;
+};
+
+const REASONS: StrokeTexts = {
+  crosses: (r) => `crosses from ${r.from} to ${r.to} against the hand in ${Math.round(r.ms)} ms`,
+  again: (r) => `plays again after ${Math.round(r.ms)} ms`,
+  quick: (r) => `follows after ${Math.round(r.ms)} ms, faster than the fingers go`,
+  moves: (r) =>
+    `the hand moves by ${r.strings} ${r.strings === 1 ? 'string' : 'strings'} in ${Math.round(r.ms)} ms`,
+  strokeTerm: (r) => `${STROKE_TERMS[r.term]} +${(r.difference / 10).toFixed(1)}`,
+};
+
+/** "m here crosses from 3 to 2 against the hand in 125 ms"; elsewhere with its place. */
+export function strokeReasonText(reason: StrokeReason, place: PlaceOf): string {
+  const text = (REASONS[reason.code] as (value: StrokeReason) => string)(reason);
+  const letter = 'letter' in reason ? `${reason.letter} ` : '';
+  if (reason.here) return letter ? `${letter}here ${text}` : `${text} here`;
+  return `${letter}${text} (${beat(reason, place)})`;
+}
+
+export const SLUR_FAULTS: Readonly<Record<SlurFault, string>> = {
+  strings: 'The slurred notes lie on two strings: the second has to be plucked.',
+  fingers: 'These fingers cannot slur in that direction: the second note has to be plucked.',
+  planted: 'The finger that the pull-off goes to still holds another note.',
+  weak: 'A slur by weak fingers.',
+};
+
+const CURES: Readonly<Record<SlurCure, string>> = {
+  crossing: 'takes a crossing away',
+  repeat: 'spares a finger that would play again',
+  speed: 'eases a fast line',
+};
+
+/** What a slur cures, and how the count goes on. */
+export const slurSuggestionText = (one: SlurSuggestion): string =>
+  `${CURES[one.cure]}, saves ${(one.saves / 10).toFixed(1)}${one.weak ? ', by weak fingers' : ''}; then ${one.letters.join(' ')} instead of ${one.before.join(' ')}`;
+
+const strings = (count: number) => `${count} ${count === 1 ? 'string' : 'strings'}`;
+
+/** What there is to say about a stroke of the plan. */
+export function strokeWords({ letters, strings: on, move, again, rest }: PlannedStroke): readonly string[] {
+  const played = letters.map((letter, k) => `${letter} on ${on[k]}`).join(', ');
+  return [
+    played,
+    ...(move
+      ? [
+          move.against
+            ? `crosses ${strings(move.strings)} against the hand in ${Math.round(move.ms)} ms`
+            : `the hand moves by ${strings(move.strings)} in ${Math.round(move.ms)} ms`,
+        ]
+      : []),
+    ...(again ? [`${again.letter} again after ${Math.round(again.ms)} ms`] : []),
+    ...(rest ? ['rest stroke'] : []),
+  ];
+}
+
+export const formulaName = (id: string): string => [...id].join(' ');
+
+const LEAVINGS: Readonly<Record<FormulaLeaving, string>> = {
+  chord: 'a chord comes',
+  rest: 'the strings rest',
+  crossing: 'its next finger would cross against the hand',
+  other: 'another figure begins',
+  end: 'the piece ends',
+};
+
+/** "p i m a, 16 strokes; left because a chord comes". */
+export const formulaSpanText = ({ formula, strokes, leaving }: FormulaSpan): string =>
+  `${formulaName(formula)}, ${strokes} strokes; left because ${LEAVINGS[leaving]}`;
+
+export const wayName = ({ formula, school }: Pick<Way, 'formula' | 'school'>): string =>
+  formula !== null ? formulaName(formula) : school !== null ? RIGHT_SCHOOL_NAMES[school] : 'as planned';

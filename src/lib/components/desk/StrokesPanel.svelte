@@ -1,0 +1,269 @@
+<!-- The right hand: its school and habits, a passage played in several ways, proposed slurs, the formulas of the piece. -->
+<script lang="ts">
+  import { PIECE } from '$core/fingering/edition/attributes';
+  import type { Way } from '$core/fingering/formulas/compare';
+  import type { FingeringPlan } from '$core/fingering/plan';
+  import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '$core/fingering/right/schools';
+  import { type Reopening, REOPENINGS, REST_STROKES, type RestStrokes } from '$core/fingering/right/style';
+  import { TREMOLO_IDS, type TremoloId } from '$core/fingering/right/tremolo';
+  import {
+    EFFECT_NAMES,
+    formulaSpanText,
+    REOPENING_NAMES,
+    REST_STROKE_NAMES,
+    RIGHT_SCHOOL_NAMES,
+    slurSuggestionText,
+    TREMOLO_NAMES,
+    wayName,
+  } from '$core/messages/strokes';
+  import { EFFECT_TAGS, type EffectTag, type Score } from '$core/score/model';
+  import type { Desk } from '$lib/client/desk.svelte';
+
+  interface Props {
+    desk: Desk;
+    score: Score;
+    plan: FingeringPlan;
+  }
+  let { desk, score, plan }: Props = $props();
+
+  $effect(() => {
+    if (!desk.slurs) desk.ask('slurs');
+  });
+
+  const style = $derived(desk.lens.right);
+  let bars = $state(1);
+  const noteOf = $derived(new Map(score.notes.map((note) => [note.uid, note])));
+  const barAt = (uid: string | undefined) => noteOf.get(uid ?? '')?.measureIndex ?? 0;
+  const first = $derived(barAt(desk.selectedUid ?? undefined));
+  const last = $derived(Math.min(score.measures.length - 1, first + bars - 1));
+  const barUids = $derived(score.measures.slice(first, last + 1).map(({ uid }) => uid));
+  const passage = $derived.by(() => {
+    const moments = plan.notes
+      .filter(({ uid }) => barAt(uid) >= first && barAt(uid) <= last)
+      .map(({ momentIndex }) => momentIndex);
+    return moments.length === 0 ? null : { from: Math.min(...moments), to: Math.max(...moments) };
+  });
+  const named = (bar: number) => score.measures[bar]?.number ?? '';
+  const passageName = $derived(
+    last > first ? `bars ${named(first)} to ${named(last)}` : `bar ${named(first)}`,
+  );
+  const shown = $derived(
+    desk.ways && passage && desk.ways.from === passage.from && desk.ways.to === passage.to
+      ? desk.ways.ways
+      : null,
+  );
+  const ownSchool = $derived(desk.lens.schoolOfBar.get(barUids[0] ?? '') ?? null);
+  const effect = $derived((desk.valueOf(desk.selectedUid ?? '', 'effect') as EffectTag | null) ?? '');
+
+  function use(way: Way) {
+    if (!passage) return;
+    if (way.formula !== null) desk.playFormula(way.formula, passage.from, passage.to);
+    else if (way.school !== null) desk.setStrokeSchool(barUids, way.school);
+  }
+</script>
+
+<section aria-labelledby="right-heading" class="text-sm">
+  <h2 id="right-heading" class="mb-2 font-semibold">Right hand</h2>
+  <div class="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-1.5">
+    <label for="right-school">School</label>
+    <select
+      id="right-school"
+      class="select select-sm w-full"
+      value={style.school}
+      onchange={(event) => desk.set(PIECE, 'rightSchool', event.currentTarget.value as RightSchoolId)}
+    >
+      {#each RIGHT_SCHOOL_IDS as id (id)}<option value={id}>{RIGHT_SCHOOL_NAMES[id]}</option>{/each}
+    </select>
+    <label for="start-finger">Begins with</label>
+    <select
+      id="start-finger"
+      class="select select-sm w-full"
+      value={style.startFinger ?? ''}
+      onchange={(event) =>
+        desk.set(PIECE, 'startFinger', (event.currentTarget.value || null) as 'i' | 'm' | 'a' | null)}
+    >
+      <option value="">what falls best</option>
+      {#each ['i', 'm', 'a'] as finger (finger)}<option value={finger}>{finger}</option>{/each}
+    </select>
+    <label for="tremolo">Tremolo</label>
+    <select
+      id="tremolo"
+      class="select select-sm w-full"
+      value={style.tremolo ?? ''}
+      onchange={(event) =>
+        desk.set(PIECE, 'tremolo', (event.currentTarget.value || null) as TremoloId | null)}
+    >
+      <option value="">what falls best</option>
+      {#each TREMOLO_IDS as id (id)}<option value={id}>{TREMOLO_NAMES[id]}</option>{/each}
+    </select>
+    <label for="rest-strokes">Strokes</label>
+    <select
+      id="rest-strokes"
+      class="select select-sm w-full"
+      value={style.restStrokes}
+      onchange={(event) => desk.set(PIECE, 'restStrokes', event.currentTarget.value as RestStrokes)}
+    >
+      {#each REST_STROKES as id (id)}<option value={id}>{REST_STROKE_NAMES[id]}</option>{/each}
+    </select>
+    <label for="reopening">Reopening</label>
+    <select
+      id="reopening"
+      class="select select-sm w-full"
+      value={style.reopening}
+      onchange={(event) => desk.set(PIECE, 'reopening', event.currentTarget.value as Reopening)}
+    >
+      {#each REOPENINGS as id (id)}<option value={id}>{REOPENING_NAMES[id]}</option>{/each}
+    </select>
+    <label for="effect">This chord</label>
+    <select
+      id="effect"
+      class="select select-sm w-full"
+      value={effect}
+      disabled={!desk.selectedUid}
+      onchange={(event) =>
+        desk.set(desk.selectedUid ?? '', 'effect', (event.currentTarget.value || null) as EffectTag | null)}
+    >
+      <option value="">as written</option>
+      {#each EFFECT_TAGS as id (id)}<option value={id}>{EFFECT_NAMES[id]}</option>{/each}
+    </select>
+    <span></span>
+    <label class="inline-flex items-center gap-1.5 text-xs">
+      <input
+        type="checkbox"
+        class="checkbox checkbox-xs"
+        checked={style.littleFinger}
+        onchange={(event) => desk.set(PIECE, 'littleFinger', event.currentTarget.checked || null)}
+      />
+      the little finger <i class="font-serif">c</i> may play
+    </label>
+  </div>
+</section>
+
+<section aria-labelledby="ways-heading" class="text-sm">
+  <div class="mb-1 flex items-baseline gap-2">
+    <h2 id="ways-heading" class="font-semibold">Ways to play {passageName}</h2>
+    <label class="ml-auto inline-flex items-center gap-1 text-xs"
+      >bars <input class="input input-xs w-12" type="number" min="1" max="8" bind:value={bars} /></label
+    >
+  </div>
+  {#if ownSchool}
+    <p class="mb-1 text-xs">
+      Here: {RIGHT_SCHOOL_NAMES[ownSchool]}.
+      <button class="link" onclick={() => desk.setStrokeSchool(barUids, null)}>As the piece</button>
+    </p>
+  {/if}
+  {#if !shown}
+    <button
+      class="btn btn-sm btn-outline"
+      disabled={!passage}
+      onclick={() => passage && desk.askWays(passage.from, passage.to)}>Compare formulas and schools</button
+    >
+  {:else}
+    <table class="w-full text-xs tabular-nums" data-testid="ways">
+      <thead>
+        <tr class="text-left align-bottom">
+          <th class="font-medium">way</th>
+          <th class="text-right font-medium" title="Effort of the right hand">effort</th>
+          <th class="text-right font-medium" title="Crossings against the hand">cross</th>
+          <th class="text-right font-medium" title="Fingers that play twice in a row">again</th>
+          <th
+            class="text-right font-medium"
+            title="How often the hand changes strings, and how often it turns round">pivots</th
+          >
+          <th class="text-right font-medium" title="Way of the hand beyond what the fingers spread">mm</th>
+          <th class="text-right font-medium" title="Quarters a minute up to which it runs">runs at</th>
+        </tr>
+      </thead>
+      <tbody>
+        {#each shown as way (wayName(way))}
+          {@const m = way.measure}
+          <tr class="border-base-300 border-t align-top">
+            <td class="py-1 pr-1">
+              {#if way.formula === null && way.school === null}
+                <span class="font-semibold">as planned</span>
+              {:else}
+                <button
+                  class="cursor-pointer text-left underline-offset-2 hover:underline"
+                  title={way.formula === null ? 'Plan these bars by this school' : 'Ink this formula here'}
+                  onclick={() => use(way)}
+                  ><span class={way.formula === null ? '' : 'font-serif text-sm italic'}>{wayName(way)}</span
+                  ></button
+                >
+              {/if}
+            </td>
+            <td class="py-1 text-right">{(m.effort / 10).toFixed(1)}</td>
+            <td class="py-1 text-right {m.crossings > 0 ? 'font-semibold' : ''}">{m.crossings}</td>
+            <td class="py-1 text-right">{m.repeats}</td>
+            <td class="py-1 text-right" title="{m.pivotStrings} strings on average, {m.jolts} turn round"
+              >{m.pivots}{m.jolts > 0 ? `/${m.jolts}` : ''}</td
+            >
+            <td class="py-1 text-right">{m.displacementMm}</td>
+            <td class="py-1 text-right">{m.runsAtBpm === null ? '–' : `♩${m.runsAtBpm}`}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+    <p class="mt-1 text-xs opacity-80">
+      A formula is inked over {passageName}; a school is set for these bars.
+    </p>
+  {/if}
+</section>
+
+<section aria-labelledby="slurs-heading" class="text-sm">
+  <h2 id="slurs-heading" class="mb-1 font-semibold">Slurs that would help</h2>
+  {#if !desk.slurs}
+    <p role="status">Looking for slurs …</p>
+  {:else if desk.slurs.length === 0}
+    <p>None would cure anything.</p>
+  {:else}
+    <ul class="flex flex-col" data-testid="slurs">
+      {#each desk.slurs.slice(0, 8) as one (one.toUid)}
+        <li class="border-base-300 border-t py-1">
+          <button
+            class="hover:bg-base-200 w-full cursor-pointer text-left leading-snug"
+            onclick={() => desk.select(one.toUid)}
+          >
+            <span class="font-medium">Bar {named(barAt(one.toUid))}.</span>
+            {slurSuggestionText(one)}
+          </button>
+          <div class="mt-1 flex gap-1">
+            <button
+              class="btn btn-xs btn-outline font-normal"
+              onclick={() => desk.set(one.toUid, 'slur', true)}>Slur</button
+            >
+            <button
+              class="btn btn-xs btn-ghost font-normal"
+              onclick={() => desk.set(one.toUid, 'slur', false)}>No</button
+            >
+          </div>
+        </li>
+      {/each}
+    </ul>
+  {/if}
+</section>
+
+<section aria-labelledby="formulas-heading" class="text-sm">
+  <h2 id="formulas-heading" class="mb-1 font-semibold">Formulas of the piece</h2>
+  {#if plan.formulas.length === 0}
+    <p>No figure goes round long enough to be named.</p>
+  {:else}
+    <ul class="flex max-h-56 flex-col overflow-y-auto" data-testid="formulas">
+      {#each plan.formulas as span (span.fromMoment)}
+        <li class="border-base-300 border-t">
+          <button
+            class="hover:bg-base-200 w-full cursor-pointer py-1 text-left leading-snug"
+            onclick={() => desk.select(span.fromUid)}
+          >
+            <span class="font-medium">Bar {named(barAt(span.fromUid))}.</span>
+            {formulaSpanText(span)}
+          </button>
+        </li>
+      {/each}
+    </ul>
+  {/if}
+</section>
+
+<p class="text-xs leading-snug opacity-85">
+  The times of fingers are estimates; a student’s own hand decides. Practise repetition in short spells and
+  stop at pain, numbness or tingling: a qualified health professional can help.
+</p>

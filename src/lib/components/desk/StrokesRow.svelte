@@ -1,0 +1,137 @@
+<!-- The right hand under the strings: its letters, where it crosses, repeats or rests, and the formulas that go round. -->
+<script lang="ts">
+  import type { SystemLanes } from '$core/engraving/lanes';
+  import type { PlannedStroke } from '$core/fingering/right/report';
+  import { formulaName, formulaSpanText } from '$core/messages/strokes';
+
+  interface Props {
+    lanes: SystemLanes;
+    top: number;
+    unit: number;
+    left: number;
+    select: (uid: string) => void;
+    title: (stroke: PlannedStroke) => string;
+  }
+  let { lanes, top, unit, left, select, title }: Props = $props();
+
+  const letterY = $derived(top + 1.9 * unit);
+  const signY = $derived(top + 0.2 * unit);
+  const formulaY = $derived(top + 3.6 * unit);
+  /** Thumb and fingers of a chord stand in one word, p first. */
+  const word = ({ letters }: PlannedStroke) =>
+    letters[0] === 'down' || letters[0] === 'up' ? '' : [...new Set(letters)].join('');
+  const isPick = ({ letters }: PlannedStroke) => letters[0] === 'down' || letters[0] === 'up';
+  const room = ({ span, formula }: (typeof lanes.formulas)[number]) =>
+    span.x2 - span.x1 > formulaName(formula.formula).length * 0.85 * unit;
+</script>
+
+<g data-testid="strokes">
+  <line
+    x1={left}
+    x2={lanes.strokes.at(-1)?.x ?? left}
+    y1={top - 0.45 * unit}
+    y2={top - 0.45 * unit}
+    stroke="currentColor"
+    stroke-width={0.05 * unit}
+    opacity="0.3"
+  />
+  {#each lanes.strokes as lane (lane.id)}
+    {@const { stroke, x } = lane}
+    <g
+      role="button"
+      tabindex="-1"
+      class="cursor-pointer"
+      aria-label={title(stroke)}
+      data-stroke={stroke.momentIndex}
+      data-against={stroke.move?.against ? 'yes' : undefined}
+      onclick={() => select(stroke.uids.at(-1) ?? '')}
+      onkeydown={(event) => event.key === 'Enter' && select(stroke.uids.at(-1) ?? '')}
+    >
+      <title>{title(stroke)}</title>
+      <rect
+        x={x - 0.8 * unit}
+        y={top - 0.4 * unit}
+        width={1.6 * unit}
+        height={3.2 * unit}
+        fill="transparent"
+      />
+      {#if isPick(stroke)}
+        <path
+          d={stroke.letters[0] === 'down'
+            ? `M${x - 0.45 * unit} ${letterY} v${-1 * unit} h${0.9 * unit} v${1 * unit}`
+            : `M${x - 0.4 * unit} ${letterY - 1 * unit} l${0.4 * unit} ${1.1 * unit} l${0.4 * unit} ${-1.1 * unit}`}
+          fill="none"
+          stroke="currentColor"
+          stroke-width={0.16 * unit}
+        />
+      {:else}
+        <text
+          {x}
+          y={letterY}
+          text-anchor="middle"
+          font-size={1.75 * unit}
+          font-style="italic"
+          font-weight={stroke.move?.against ? 700 : 450}
+          style:font-family="var(--font-serif)"
+          fill="currentColor">{word(stroke)}</text
+        >
+      {/if}
+      {#if stroke.move?.against}
+        <!-- Two lines that cross: a finger over another. -->
+        <path
+          d="M{x - 0.42 * unit} {signY - 0.32 * unit} l{0.84 * unit} {0.6 * unit} m0 {-0.6 * unit} l{-0.84 *
+            unit} {0.6 * unit}"
+          stroke="currentColor"
+          stroke-width={0.17 * unit}
+          data-kind="crossing"
+        />
+      {:else if stroke.move}
+        <path
+          d="M{x - 0.5 * unit} {signY} h{1 * unit} m{-0.3 * unit} {-0.24 * unit} l{0.3 * unit} {0.24 *
+            unit} l{-0.3 * unit} {0.24 * unit}"
+          fill="none"
+          stroke="currentColor"
+          stroke-width={0.11 * unit}
+          data-kind="move"
+        />
+      {/if}
+      {#if stroke.again && stroke.effort >= 10}
+        <line
+          x1={x - 0.5 * unit}
+          x2={x + 0.5 * unit}
+          y1={letterY + 0.55 * unit}
+          y2={letterY + 0.55 * unit}
+          stroke="currentColor"
+          stroke-width={0.18 * unit}
+          data-kind="again"
+        />
+      {/if}
+      {#if stroke.rest}
+        <circle cx={x} cy={letterY + 0.72 * unit} r={0.17 * unit} fill="currentColor" data-kind="rest" />
+      {/if}
+    </g>
+  {/each}
+  {#each lanes.formulas as lane (lane.id)}
+    <g data-formula={lane.formula.formula}>
+      <title>{formulaSpanText(lane.formula)}</title>
+      <path
+        d="M{lane.span.x1} {formulaY - 0.5 * unit} v{0.5 * unit} H{lane.span.x2} v{-0.5 * unit}"
+        fill="none"
+        stroke="currentColor"
+        stroke-width={0.1 * unit}
+        opacity="0.75"
+      />
+      {#if room(lane)}
+        <text
+          x={(lane.span.x1 + lane.span.x2) / 2}
+          y={formulaY + 1.55 * unit}
+          text-anchor="middle"
+          font-size={1.45 * unit}
+          font-style="italic"
+          style:font-family="var(--font-serif)"
+          fill="currentColor">{formulaName(lane.formula.formula)}</text
+        >
+      {/if}
+    </g>
+  {/each}
+</g>
