@@ -32,6 +32,7 @@ const SAMPLE = {
   word: 'Andante',
   share: 0.1,
   from: 'abc',
+  fault: 'strings',
   hasQuarters: 5,
   wantsQuarters: 4,
 };

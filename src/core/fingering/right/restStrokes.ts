@@ -2,7 +2,7 @@
  * Rest or free strokes: where a style wants a rest stroke, and which string it lands on and silences. A finger lands
  * on the next lower-pitched string, the thumb on the next higher-pitched one. Source: handbook, "Rest or free stroke".
  */
-import type { FingeringProblem } from '../problem';
+import { type FingeringProblem, STEP_SEMITONES } from '../problem';
 import type { Ring } from '../rings/ring';
 import type { RightStep } from './walk';
 
@@ -34,49 +34,43 @@ export function landingsOf(
     const string = stroke!.string + (letter === 'p' ? -1 : 1);
     if (string < 1 || string > 6) return [];
     const wanted =
-      letter === 'p'
-        ? stroke!.role === 'bass' && gapMs(problem, k, played[n + 1]) > QUICK_THUMB_MS
-        : (restStrokes === 'melody' && stroke!.role === 'melody') ||
-          neighbours.some((j) => inLine(problem, steps, k, j));
+      (restStrokes === 'melody' && stroke!.role === 'melody' && letter !== 'p') ||
+      neighbours.some((j) => inLine(problem, steps, k, j, letter === 'p'));
     const { tick } = problem.moments[k]!;
-    return wanted && !mustRing(rings, string, tick) && !playedNext(steps, played[n + 1], string, letter)
-      ? [{ momentIndex: k, ticks: tick, string }]
-      : [];
+    if (!wanted || mustRing(problem, rings, string, tick)) return [];
+    if (letter === 'p' && gapMs(problem, k, played[n + 1]) <= QUICK_THUMB_MS) return [];
+    return [{ momentIndex: k, ticks: tick, string }];
   });
 }
 
 const gapMs = ({ moments }: FingeringProblem, k: number, next: number | undefined): number =>
   next === undefined ? Infinity : moments[next]!.timeMs - moments[k]!.timeMs;
 
-function inLine(problem: FingeringProblem, steps: readonly RightStep[], k: number, j: number): boolean {
+/** Two single strokes of the thumb, or of fingers, that follow each other by step: what leaps is an arpeggio. */
+function inLine(
+  problem: FingeringProblem,
+  steps: readonly RightStep[],
+  k: number,
+  j: number,
+  byThumb: boolean,
+): boolean {
   const [a, b] = [steps[k]!, steps[j]!];
-  const single = b.group.strokes.length === 1 && b.sharing.fingers !== null;
+  if (b.group.strokes.length !== 1 || (b.sharing.fingers === null) !== byThumb) return false;
+  const [one, other] = [a.group.strokes[0]!, b.group.strokes[0]!];
   const apart = Math.abs(problem.moments[j]!.timeMs - problem.moments[k]!.timeMs);
-  return single && apart <= LINE_MS && Math.abs(a.group.strokes[0]!.string - b.group.strokes[0]!.string) <= 1;
+  const semitones = Math.abs(problem.strikes[one.strike]!.midi - problem.strikes[other.strike]!.midi);
+  return apart <= LINE_MS && semitones <= STEP_SEMITONES && Math.abs(one.string - other.string) <= 1;
 }
 
-const mustRing = (rings: readonly Ring[], string: number, tick: number) =>
+/** Written to sound, or part of a broken chord that rings on. */
+const mustRing = (problem: FingeringProblem, rings: readonly Ring[], string: number, tick: number) =>
   rings.some(
     (ring) =>
       ring.string === string &&
       ring.onsetTicks <= tick &&
-      ring.writtenEndTicks > tick &&
+      Math.max(ring.writtenEndTicks, problem.strikes[ring.strike]!.endTicks) > tick &&
       ring.soundsUntilTicks > tick,
   );
-
-/** An arpeggio that goes on to the landing string by another finger would find it in its way. */
-function playedNext(
-  steps: readonly RightStep[],
-  next: number | undefined,
-  string: number,
-  letter: string,
-): boolean {
-  if (next === undefined) return false;
-  const { group, sharing } = steps[next]!;
-  return group.strokes.some(
-    (stroke, slot) => stroke.string === string && sharing.letters[slot] === 'p' && letter !== 'p',
-  );
-}
 
 /** What still rings on a string ends where a rest stroke lands on it. */
 export function landed(rings: readonly Ring[], landings: readonly Landing[]): readonly Ring[] {

@@ -14,6 +14,7 @@ import {
   type ThumbMemory,
   type ThumbPart,
 } from './memory';
+import { EFFECTS } from './effects';
 import type { Manner } from './setting';
 import type { StrokeGroup } from './strokes';
 import {
@@ -52,6 +53,7 @@ class Bill {
 export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, ledger?: RightLedger): number {
   const bill = new Bill(group.manner, ledger);
   const { strokes, manner, onBeat, effect } = group;
+  const strummed = effect !== null && EFFECTS[effect].letters !== null;
   letters.forEach((letter, k) => {
     const { string, role, printed, wanted } = strokes[k]!;
     if (printed !== null && printed !== letter) bill.charge('printed', 1);
@@ -59,7 +61,7 @@ export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, led
     if (letter === 'p') {
       bill.charge('thumbString', string);
       if (role === 'melody') bill.charge('thumbMelody', 1);
-      if (letters[k - 1] === 'p' && !effect) bill.charge('brush', strokes[k - 1]!.string - string);
+      if (letters[k - 1] === 'p' && !strummed) bill.charge('brush', strokes[k - 1]!.string - string);
     } else if (RANK[letter] <= RANK.c) {
       if (role === 'bass') bill.charge('fingerBass', 1);
       if (letter === 'a') bill.charge('ring', 1);
@@ -73,7 +75,7 @@ export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, led
     if ((letters[0] === 'down') !== onBeat) bill.charge('pickOffBeat', 1);
     bill.charge('pickGap', strokes[0]!.string - strokes.at(-1)!.string - (strokes.length - 1));
   }
-  if (fingers && !effect) {
+  if (fingers && !strummed) {
     bill.charge('home', Math.abs(fingers.place / PLACE_PARTS - HOME_PLACE));
     bill.charge('spread', spreadStrings(letters, strokes));
   }

@@ -115,7 +115,7 @@ export const RIGHT_TERMS = checkedTerms({
   ring: {
     unit: 'count',
     measures: 'a where a stronger finger could be',
-    weight: 2,
+    weight: 4,
     source: COMMON,
     shape: linear,
   },
@@ -171,7 +171,7 @@ export const RIGHT_TERMS = checkedTerms({
   wanted: {
     unit: 'count',
     measures: 'departure from the chosen order of a tremolo, or from the chosen starting finger',
-    weight: 60,
+    weight: 400,
     source: 'the teacher’s word',
     shape: linear,
   },
@@ -253,7 +253,7 @@ export const LONGEST_AWAY_MS = 440;
 export const BUSY_LEAP_FRETS = 4;
 
 /** After this the fingers, or the thumb, come from nowhere: they have had all the time they can use. From memory. */
-export const LONGEST_FINGERS_MEMORY_MS = 1000;
+export const LONGEST_FINGERS_MEMORY_MS = 1400;
 export const LONGEST_THUMB_MEMORY_MS = 350;
 /** And this long it is remembered which fingers played before the last ones. */
 export const LONGEST_EARLIER_MEMORY_MS = 260;

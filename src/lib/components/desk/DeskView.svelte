@@ -176,7 +176,7 @@
           {#each [['note', 'Note'], ['hand', 'Hand'], ['strokes', 'Strokes'], ['score', 'Score']] as const as [id, name] (id)}
             <button
               role="tab"
-              class="tab text-base-content!"
+              class="tab text-base-content! px-2.5"
               class:tab-active={tab === id}
               aria-selected={tab === id}
               onclick={() => (tab = id)}

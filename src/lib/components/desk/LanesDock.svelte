@@ -139,6 +139,12 @@
           /><line x1="14" y1="7" x2="19" y2="1" stroke="currentColor" /></svg
         >
         <span class="-ml-2">cut</span>
+        <svg width="12" height="8"
+          ><path d="M1 1 L11 7 M1 7 L11 1" stroke="currentColor" stroke-width="1.6" /></svg
+        >
+        <span class="-ml-2">crosses</span>
+        <svg width="6" height="8"><circle cx="3" cy="4" r="1.8" fill="currentColor" /></svg>
+        <span class="-ml-2">rest stroke</span>
       </span>
     {/if}
   </div>

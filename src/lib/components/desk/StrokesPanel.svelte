@@ -163,15 +163,17 @@
       <thead>
         <tr class="text-left align-bottom">
           <th class="font-medium">way</th>
-          <th class="text-right font-medium" title="Effort of the right hand">effort</th>
-          <th class="text-right font-medium" title="Crossings against the hand">cross</th>
-          <th class="text-right font-medium" title="Fingers that play twice in a row">again</th>
+          <th class="pl-1.5 text-right font-medium" title="Effort of the right hand">effort</th>
+          <th class="pl-1.5 text-right font-medium" title="Crossings against the hand">✕</th>
+          <th class="pl-1.5 text-right font-medium" title="Fingers that play twice in a row">again</th>
           <th
             class="text-right font-medium"
             title="How often the hand changes strings, and how often it turns round">pivots</th
           >
-          <th class="text-right font-medium" title="Way of the hand beyond what the fingers spread">mm</th>
-          <th class="text-right font-medium" title="Quarters a minute up to which it runs">runs at</th>
+          <th class="pl-1.5 text-right font-medium" title="Way of the hand beyond what the fingers spread"
+            >mm</th
+          >
+          <th class="pl-1.5 text-right font-medium" title="Quarters a minute up to which it runs">runs at</th>
         </tr>
       </thead>
       <tbody>
@@ -191,14 +193,16 @@
                 >
               {/if}
             </td>
-            <td class="py-1 text-right">{(m.effort / 10).toFixed(1)}</td>
-            <td class="py-1 text-right {m.crossings > 0 ? 'font-semibold' : ''}">{m.crossings}</td>
-            <td class="py-1 text-right">{m.repeats}</td>
-            <td class="py-1 text-right" title="{m.pivotStrings} strings on average, {m.jolts} turn round"
+            <td class="py-1 pl-1.5 text-right">{(m.effort / 10).toFixed(1)}</td>
+            <td class="py-1 pl-1.5 text-right {m.crossings > 0 ? 'font-semibold' : ''}">{m.crossings}</td>
+            <td class="py-1 pl-1.5 text-right">{m.repeats}</td>
+            <td
+              class="py-1 pl-1.5 text-right"
+              title="{m.pivotStrings} strings on average, {m.jolts} turn round"
               >{m.pivots}{m.jolts > 0 ? `/${m.jolts}` : ''}</td
             >
-            <td class="py-1 text-right">{m.displacementMm}</td>
-            <td class="py-1 text-right">{m.runsAtBpm === null ? '–' : `♩${m.runsAtBpm}`}</td>
+            <td class="py-1 pl-1.5 text-right">{m.displacementMm}</td>
+            <td class="py-1 pl-1.5 text-right">{m.runsAtBpm === null ? '–' : `♩${m.runsAtBpm}`}</td>
           </tr>
         {/each}
       </tbody>
