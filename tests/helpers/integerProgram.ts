@@ -67,6 +67,17 @@ const NOWHERE = 'n';
 /** The program in the LP format of the solver. */
 export function integerProgram(problem: FingeringProblem, ink: Ink, barres: boolean): string {
   const model = new LinearProgram();
+  leftHand(model, problem, ink, barres);
+  return model.text();
+}
+
+/** Puts the left hand into a program; gives its columns by moment. */
+export function leftHand(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  ink: Ink,
+  barres: boolean,
+): readonly (readonly Column[])[] {
   const columns = problem.moments.map((moment) => columnsAt(problem, moment, ink));
   for (const at of columns) for (const { name } of at) model.binaries.add(name);
   problem.moments.forEach((moment, k) => {
@@ -76,7 +87,7 @@ export function integerProgram(problem: FingeringProblem, ink: Ink, barres: bool
   });
   handWays(model, problem, columns);
   if (barres) indexFinger(model, problem, columns);
-  return model.text();
+  return columns;
 }
 
 function columnsAt(problem: FingeringProblem, moment: Moment, ink: Ink): readonly Column[] {

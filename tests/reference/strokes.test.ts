@@ -173,12 +173,12 @@ describe('schools', () => {
 });
 
 describe('strums', () => {
-  const strummed = (mark: string) =>
+  const strummed = (mark: string, gap = 4) =>
     planOf(
       [
-        ...chord(0, 2, 40, 47, 52, 56).map((note) => ({ ...note, extra: `<notations>${mark}</notations>` })),
-        { midi: 64, onset: 2, length: 1, voice: 1 },
-        { midi: 59, onset: 3, length: 1, voice: 1 },
+        ...chord(0, 2, 50, 57, 62, 66).map((note) => ({ ...note, extra: `<notations>${mark}</notations>` })),
+        { midi: 64, onset: gap, length: 1, voice: 1 },
+        { midi: 59, onset: gap + 1, length: 1, voice: 1 },
       ],
       200,
     );
@@ -187,7 +187,7 @@ describe('strums', () => {
     expect(lettersIn(strummed('<arpeggiate/>')).slice(0, 4)).toEqual(['p', 'i', 'm', 'a']);
   });
   it('after a brush the fingers must find their strings: the next stroke costs more', () => {
-    const next = (mark: string) => strummed(mark).strokes[1]!.effort;
+    const next = (mark: string) => strummed(mark, 2).strokes[1]!.effort;
     expect(next('<technical><down-bow/></technical>')).toBeGreaterThan(
       next('<articulations><accent/></articulations>'),
     );

@@ -1,0 +1,168 @@
+/**
+ * The right hand as an integer program, written down from the notes and the rules: a column says that a moment's notes
+ * lie on these strings and are played by these letters; pairs of columns carry the prices of coming from one to the
+ * other, unless the fingers (or the thumb) play in between. It knows nothing of the planner's memories or layers.
+ *
+ * Left out (their weights must be 0): what looks back further than to the last strokes (a finger's own last stroke, the
+ * habit of two) and what depends on the sum of other prices (the busy left hand).
+ */
+import type { FingeringProblem } from '../../src/core/fingering/problem';
+import {
+  aged,
+  memoryAfter,
+  NO_MEMORY,
+  type RightMemory,
+  type Sharing,
+  sharingFor,
+} from '../../src/core/fingering/right/memory';
+import type { RightSetting } from '../../src/core/fingering/right/setting';
+import { fingersPartCost, groupCost, thumbPartCost } from '../../src/core/fingering/right/strokeCost';
+import type { RightTermId } from '../../src/core/fingering/right/terms';
+import {
+  type PlacedStrike,
+  stepMs,
+  type StrokeGroup,
+  strokeGroup,
+} from '../../src/core/fingering/right/strokes';
+import type { Column } from './integerProgram';
+import { LinearProgram } from './linearProgram';
+import { naiveSharings } from './naive';
+
+export const UNPRICED_STROKES: readonly RightTermId[] = ['strokeHaste', 'habit', 'busy'];
+
+interface Way {
+  readonly name: string;
+  readonly placed: readonly PlacedStrike[];
+  readonly group: StrokeGroup;
+  readonly sharing: Sharing;
+}
+
+/** @param choices by moment: every way to put its notes on strings */
+export function strokeProgram(
+  problem: FingeringProblem,
+  setting: RightSetting,
+  choices: readonly (readonly (readonly PlacedStrike[])[])[],
+): string {
+  const model = new LinearProgram();
+  const ways = rightHand(model, problem, setting, choices);
+  for (const at of ways)
+    model.row(
+      at.map(({ name }) => [1, name] as const),
+      '=',
+      1,
+    );
+  return model.text();
+}
+
+/** Both hands: the strings of the right hand are those of the left hand's columns. */
+export function linkHands(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  setting: RightSetting,
+  columns: readonly (readonly Column[])[],
+): void {
+  const choices = problem.moments.map(({ struck }, k) =>
+    struck.reduce<readonly (readonly PlacedStrike[])[]>(
+      (rows, strike) =>
+        rows.flatMap((row) =>
+          placesByString(columns[k]!, strike)
+            .filter((place) => row.every((other) => other.place.string !== place.string))
+            .map((place) => [...row, { strike, place, slurred: false }]),
+        ),
+      [[]],
+    ),
+  );
+  const ways = rightHand(model, problem, setting, choices);
+  problem.moments.forEach(({ struck }, k) => {
+    model.row(
+      ways[k]!.map(({ name }) => [1, name] as const),
+      '=',
+      1,
+    );
+    for (const strike of struck) {
+      for (const { string } of placesByString(columns[k]!, strike)) {
+        const played = ways[k]!.filter(({ placed }) =>
+          placed.some((one) => one.strike === strike && one.place.string === string),
+        );
+        const lies = columns[k]!.filter((one) => one.strike === strike && one.place.string === string);
+        model.row(
+          [...played.map(({ name }) => [1, name] as const), ...lies.map(({ name }) => [-1, name] as const)],
+          '=',
+          0,
+        );
+      }
+    }
+  });
+}
+
+/** One place for each string: which finger stops it is nothing to the right hand. */
+function placesByString(columns: readonly Column[], strike: number) {
+  const places = new Map(
+    columns.filter((one) => one.strike === strike).map(({ place }) => [place.string, place]),
+  );
+  return [...places.values()];
+}
+
+function rightHand(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  setting: RightSetting,
+  choices: readonly (readonly (readonly PlacedStrike[])[])[],
+): readonly (readonly Way[])[] {
+  const ways = choices.map((rows, k) =>
+    rows.flatMap((placed, row) => {
+      const group = strokeGroup(problem, setting, k, placed);
+      return naiveSharings(group.strokes.length).map((letters): Way => ({
+        name: `z_${k}_${row}_${letters.join('') || 'none'}`,
+        placed,
+        group,
+        sharing: sharingFor(group, letters),
+      }));
+    }),
+  );
+  ways.forEach((at, k) => {
+    for (const way of at) {
+      model.binaries.add(way.name);
+      model.cost(groupCost(way.group, way.sharing), way.name);
+      for (let j = 0; j < k; j++) fromMoment(model, problem, ways, j, k, way);
+    }
+  });
+  return ways;
+}
+
+const usesFingers = ({ sharing }: Way) => sharing.fingers !== null;
+const usesThumb = ({ sharing }: Way) => sharing.thumb !== null;
+
+function fromMoment(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  ways: readonly (readonly Way[])[],
+  j: number,
+  k: number,
+  to: Way,
+) {
+  const between = ways.slice(j + 1, k).flat();
+  for (const from of ways[j]!) {
+    const memory = rememberedAt(problem, from.sharing, j, k);
+    const { hand } = problem;
+    if (usesFingers(from))
+      model.together(
+        fingersPartCost(memory.fingers, to.group, to.sharing, hand),
+        [from.name, to.name],
+        between.filter(usesFingers).map(({ name }) => name),
+      );
+    if (usesThumb(from))
+      model.together(
+        thumbPartCost(memory.thumb, to.group, to.sharing, hand),
+        [from.name, to.name],
+        between.filter(usesThumb).map(({ name }) => name),
+      );
+  }
+}
+
+/** What is known at moment k when nothing was played after moment j. */
+function rememberedAt(problem: FingeringProblem, sharing: Sharing, j: number, k: number): RightMemory {
+  let memory = memoryAfter(NO_MEMORY, sharing);
+  for (let n = j + 1; n <= k; n++) memory = aged(memory, stepMs(problem, n));
+  return memory;
+}
