@@ -52,6 +52,7 @@ export const EFFECT_NAMES: Readonly<Record<EffectTag, string>> = {
 export const STROKE_TERMS: Readonly<Record<RightTermId, string>> = {
   displacement: 'the hand moves',
   displacementHaste: 'the hand moves in haste',
+  sway: 'the hand sways',
   setMove: 'the hand moves inside a figure',
   repeat: 'a finger twice in a row',
   strokeHaste: 'a finger has to play again too soon',

@@ -14,7 +14,7 @@ export interface RightSchool {
 }
 
 /** In a strict alternation crossings are trained, not avoided; a repeat is the one mistake. */
-const STRICT = { displacement: 0.15, displacementHaste: 0.15, setMove: 0, repeat: 3, offPair: 60 };
+const STRICT = { displacement: 0.15, displacementHaste: 0.15, setMove: 0, repeat: 3, offPair: 120 };
 
 export const RIGHT_SCHOOLS = {
   balanced: { factors: {} },
@@ -34,7 +34,7 @@ export const RIGHT_SCHOOLS = {
     },
   },
   'three-finger': {
-    factors: { displacement: 0.4, displacementHaste: 0.4, ring: 0, offOrder: 40, habit: 0 },
+    factors: { displacement: 0.4, displacementHaste: 0.4, ring: 0, offOrder: 120, habit: 0 },
     order: ['a', 'm', 'i'],
   },
   plectrum: { factors: {}, plectrum: true },

@@ -14,6 +14,7 @@ import {
   type ThumbMemory,
   type ThumbPart,
 } from './memory';
+import type { Role } from '../problem';
 import { EFFECTS } from './effects';
 import type { Manner } from './setting';
 import type { StrokeGroup } from './strokes';
@@ -66,8 +67,11 @@ export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, led
       if (role === 'bass') bill.charge('fingerBass', 1);
       if (letter === 'a') bill.charge('ring', 1);
       if (letter === 'c') bill.charge('little', 1);
-      if (strokes.length === 1 && manner.school.pair && !isOf(manner.school.pair, letter))
-        bill.charge('offPair', 1);
+    }
+    if (strokes.length === 1 && inLine(role, letter)) {
+      const { pair, order } = manner.school;
+      if (pair && !isOf(pair, letter)) bill.charge('offPair', 1);
+      if (order && !isOf(order, letter)) bill.charge('offOrder', 1);
     }
     if (letter !== 'down' && letter !== 'up') bill.charge('station', awayFromStation(letter, string));
   });
@@ -81,6 +85,9 @@ export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, led
   }
   return bill.sum;
 }
+
+/** Schools say how a line is played; the bass is the thumb's in all of them. */
+const inLine = (role: Role, letter: Pluck) => role !== 'bass' || letter !== 'p';
 
 const isOf = (pair: readonly RightFinger[], letter: Pluck) => (pair as readonly Pluck[]).includes(letter);
 
@@ -195,6 +202,8 @@ function fingersCost(
   if (last) {
     const passedMs = Math.max(1, last.ageMs);
     const strings = displacementStrings(last.place / PLACE_PARTS, now.place / PLACE_PARTS);
+    const swayed = Math.abs(now.place - last.place) / PLACE_PARTS - strings;
+    if (swayed > 0 && (now.string === 0 || now.string !== last.string)) bill.charge('sway', swayed);
     if (strings > 0) {
       bill.charge('displacement', strings);
       bill.charge('displacementHaste', movementMs(strings * STRING_GAP_AT_SOUNDHOLE_MM, hand) / passedMs);

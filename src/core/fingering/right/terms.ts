@@ -21,6 +21,13 @@ export const RIGHT_TERMS = checkedTerms({
     source: 'Fitts 1954',
     shape: urgency,
   },
+  sway: {
+    unit: 'strings',
+    measures: 'move of the set from string to string within what the fingers spread',
+    weight: 2,
+    source: COMMON,
+    shape: linear,
+  },
   setMove: {
     unit: 'strings',
     measures: 'the set of fingers moved off the beat: in the middle of a figure it disturbs most',
@@ -128,10 +135,10 @@ export const RIGHT_TERMS = checkedTerms({
   },
   brush: {
     unit: 'strings',
-    measures: 'p brushing over strings in one stroke',
+    measures: 'p brushing over strings in one stroke; a string between would sound with them',
     weight: 12,
     source: COMMON,
-    shape: (gap) => (gap === 1 ? 1 : 2 * gap),
+    shape: (gap) => (gap === 1 ? 1 : 6 * gap),
   },
   findAgain: {
     unit: 'ms share',

@@ -5,7 +5,7 @@ import type { HandState } from '../left/handState';
 import { aged, memoryAfter, NO_MEMORY, type RightMemory, type Sharing, sharingFor } from './memory';
 import type { RightSetting } from './setting';
 import { groupCost, type RightLedger, strokeTransitionCost } from './strokeCost';
-import { placedAt, stepMs, type StrokeGroup, strokeGroup } from './strokes';
+import { placedOn, type PlacedStrike, stepMs, type StrokeGroup, strokeGroup } from './strokes';
 
 export interface RightStep {
   readonly group: StrokeGroup;
@@ -18,20 +18,29 @@ export interface RightStep {
   readonly way: number;
 }
 
-/** The letters may be fewer than the strokes: then those are left out that `kept` does not keep. */
-export function walkRight(
+/** `kept`: what of a group is played; inked letters that contradict each other leave strokes out. */
+export const walkRight = (
   problem: FingeringProblem,
   setting: RightSetting,
   states: readonly HandState[],
+  letters: readonly (readonly Pluck[])[],
+  kept?: (group: StrokeGroup) => StrokeGroup,
+  ledger?: (k: number) => RightLedger,
+): readonly RightStep[] => walkPlaced(problem, setting, placedOn(problem, states), letters, kept, ledger);
+
+/** The same on strings from anywhere. */
+export function walkPlaced(
+  problem: FingeringProblem,
+  setting: RightSetting,
+  placed: readonly (readonly PlacedStrike[])[],
   letters: readonly (readonly Pluck[])[],
   kept: (group: StrokeGroup) => StrokeGroup = (group) => group,
   ledger?: (k: number) => RightLedger,
 ): readonly RightStep[] {
   let memory = NO_MEMORY;
   let fretBefore: number | null = null;
-  return problem.moments.map((moment, k) => {
-    const placed = placedAt(problem, moment, states[k - 1] ?? null, states[k]!);
-    const group = kept(strokeGroup(problem, setting, k, placed));
+  return problem.moments.map((_moment, k) => {
+    const group = kept(strokeGroup(problem, setting, k, placed[k]!));
     const sharing = sharingFor(group, letters[k]!);
     const before = aged(memory, stepMs(problem, k));
     const step: RightStep = {

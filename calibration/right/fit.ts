@@ -1,0 +1,145 @@
+/** Fits the weights of the right hand as `../fit.ts` does those of the left: inverse optimisation with a margin. */
+import type { Ink } from '../../src/core/fingering/ink';
+import { RightPlanner } from '../../src/core/fingering/right/planRight';
+import { RIGHT_TERM_IDS, type RightTermId } from '../../src/core/fingering/right/terms';
+import type { RightWeights } from '../../src/core/fingering/right/style';
+import { walkPlaced } from '../../src/core/fingering/right/walk';
+import type { Pluck } from '../../src/core/score/model';
+import type { RightPassage } from './passages';
+import { type RightTask, rightTaskOf } from './task';
+
+const EPOCHS = 40;
+const STEP = 0.35;
+const MARGIN = 8;
+const LARGEST = 60;
+const PULL = 0.03;
+const FARTHEST = 6;
+
+/** The teacher's word, and what belongs to the schools alone. */
+const FIXED = new Set<RightTermId>([
+  'wanted',
+  'printed',
+  'station',
+  'offPair',
+  'offOrder',
+  'little',
+  'findAgain',
+]);
+
+const inkOf = (task: RightTask, letters: readonly (Pluck | null)[]): Ink =>
+  new Map(
+    task.problem.strikes.map(({ uids, index }) => [
+      uids[0]!,
+      { finger: null, string: null, pluck: letters[index]! },
+    ]),
+  );
+
+/** Of the accepted sets the one that agrees in most letters. */
+export function nearestLetters(
+  task: RightTask,
+  plucks: readonly (Pluck | null)[],
+): readonly (Pluck | null)[] {
+  const misses = (row: readonly (Pluck | null)[]) => row.filter((letter, k) => letter !== plucks[k]).length;
+  return task.accepted.reduce((a, b) => (misses(b) < misses(a) ? b : a));
+}
+
+export interface RightTotals {
+  readonly passages: number;
+  readonly whole: number;
+  readonly strokes: number;
+  readonly letters: number;
+}
+
+export function measuredRight(passages: readonly RightPassage[], base?: RightWeights): RightTotals {
+  let [whole, strokes, letters] = [0, 0, 0];
+  for (const passage of passages) {
+    const task = rightTaskOf(passage, base);
+    const { plucks } = new RightPlanner(task.problem, task.setting).plan(task.placed, new Map());
+    const wanted = nearestLetters(task, plucks);
+    const right = wanted.filter((letter, k) => letter === plucks[k]).length;
+    if (right === wanted.length) whole++;
+    strokes += wanted.filter((letter) => letter !== null).length;
+    letters += wanted.filter((letter, k) => letter !== null && letter === plucks[k]).length;
+  }
+  return { passages: passages.length, whole, strokes, letters };
+}
+
+export function fitRight(
+  start: RightWeights,
+  passages: readonly RightPassage[],
+  log: (line: string) => void = () => {},
+): RightWeights {
+  let weights: Record<RightTermId, number> = { ...start };
+  const sum: Record<RightTermId, number> = { ...start };
+  let summed = 1;
+  for (let epoch = 0; epoch < EPOCHS; epoch++) {
+    const rate = STEP / (1 + epoch / 12);
+    const gradient = new Map<RightTermId, number>();
+    let loss = 0;
+    for (const passage of passages) loss += addGradient(passage, weights, gradient);
+    const norm = Math.max(1, Math.hypot(...gradient.values()));
+    weights = Object.fromEntries(
+      RIGHT_TERM_IDS.map((id) => {
+        if (start[id] === 0 || FIXED.has(id)) return [id, start[id]];
+        const away = Math.log(weights[id] / start[id]);
+        const next = away - (rate * (gradient.get(id) ?? 0)) / norm - rate * PULL * away;
+        const limit = Math.log(FARTHEST);
+        return [id, start[id] * Math.exp(Math.max(-limit, Math.min(limit, next)))];
+      }),
+    ) as Record<RightTermId, number>;
+    if (epoch >= EPOCHS / 2) {
+      for (const id of RIGHT_TERM_IDS) sum[id] = (sum[id] * (summed - 1) + weights[id]) / summed;
+      summed++;
+    }
+    if (epoch % 10 === 0) log(`right hand, epoch ${epoch}: loss ${Math.round(loss)}`);
+  }
+  return Object.fromEntries(
+    RIGHT_TERM_IDS.map((id) => [id, Number(sum[id].toPrecision(sum[id] >= 100 ? 3 : 2))]),
+  ) as RightWeights;
+}
+
+function addGradient(
+  passage: RightPassage,
+  weights: RightWeights,
+  gradient: Map<RightTermId, number>,
+): number {
+  const task = rightTaskOf(passage, weights);
+  const planner = new RightPlanner(task.problem, task.setting);
+  const none: Ink = new Map();
+  const accepted = task.accepted
+    .map((row) => planner.plan(task.placed, inkOf(task, row)))
+    .reduce((a, b) => (b.cost < a.cost ? b : a));
+  const free = planner.plan(task.placed, none);
+  const right = totalsOf(task, accepted.letters);
+  let loss = 0;
+  const count = task.problem.strikes.length;
+  for (const { index } of task.problem.strikes) {
+    const wrong = planner
+      .candidates(task.placed, none, index)
+      .find(({ pluck }) => !task.accepted.some((row) => row[index] === pluck));
+    const rival = wrong ?? (free.cost < accepted.cost ? { extraCost: 0, letters: () => free.letters } : null);
+    if (!rival) continue;
+    const lack = Math.min(LARGEST, accepted.cost + MARGIN - (free.cost + rival.extraCost));
+    if (lack <= 0) continue;
+    loss += lack / count;
+    const other = totalsOf(task, rival.letters());
+    for (const id of RIGHT_TERM_IDS) {
+      const against = (right.get(id) ?? 0) - (other.get(id) ?? 0);
+      if (against !== 0) gradient.set(id, (gradient.get(id) ?? 0) + ((lack / LARGEST) * against) / count);
+    }
+  }
+  return loss;
+}
+
+function totalsOf(task: RightTask, letters: readonly (readonly Pluck[])[]): ReadonlyMap<RightTermId, number> {
+  const totals = new Map<RightTermId, number>();
+  walkPlaced(
+    task.problem,
+    task.setting,
+    task.placed,
+    letters,
+    undefined,
+    () => (term, cost) => void totals.set(term, (totals.get(term) ?? 0) + cost),
+  );
+  return totals;
+}
