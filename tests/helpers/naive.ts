@@ -141,7 +141,7 @@ export function naiveRightCost(problem: FingeringProblem, groups: readonly Strok
 
 /** Least cost of both hands by trying every sequence of left hands with every sequence of letters on its strings. */
 export function naiveJointCost(problem: FingeringProblem, setting: RightSetting, leftCost: number): number {
-  const { plays, steps } = problem.passes;
+  const { plays, steps, returns } = problem.passes;
   const configurations = problem.moments.map((moment) => naiveConfigurations(problem, moment));
   let best = Infinity;
   const path: HandState[] = [];
@@ -163,7 +163,10 @@ export function naiveJointCost(problem: FingeringProblem, setting: RightSetting,
       const way = before
         ? steps[k]! * transitionCost(problem, problem.moments[k - 1]!, before, moment, state)
         : plays[0]! * entryCost(problem, state);
-      const next = left + way + plays[k]! * stateCost(problem, moment, state);
+      const back = returns
+        .filter(({ from }) => from === k)
+        .reduce((sum, one) => sum + one.times * returnCost(problem, one, state, path[one.to]!), 0);
+      const next = left + way + plays[k]! * stateCost(problem, moment, state) + back;
       if (next + right >= best) continue;
       const group = strokeGroup(problem, setting, k, placedAt(problem, moment, before, state));
       for (const { cost, memory: after } of strokeWays(problem, group, k, memory, fretBefore))

@@ -1,0 +1,104 @@
+/** The right hand on the desk: the strokes row, schools, formulas, slurs. */
+import { expect, test, type Page } from '@playwright/test';
+import { importAndOpen, mark, saved, signIn } from './steps';
+
+test.beforeEach(async ({ page }) => {
+  await signIn(page);
+});
+
+const ARPEGGIO = [0, 6, 12].flatMap((start) =>
+  [45, 57, 60, 64, 60, 57].map((midi, k) => ({
+    midi,
+    onset: start + k,
+    length: 1,
+    voice: k === 0 ? 2 : 1,
+  })),
+);
+const TRIAD = [48, 52, 55, 60, 64, 67, 72, 67, 64, 60, 55, 52].map((midi, onset) => ({
+  midi,
+  onset,
+  length: 1,
+}));
+
+const strokesTab = (page: Page) => page.getByRole('tab', { name: 'Strokes' }).click();
+const letters = async (page: Page) =>
+  (await page.locator('[data-mark=pluck]').allTextContents()).map((text) => text.trim()).join('');
+
+test('the strokes stand under the strings, with the formula that goes round', async ({ page }) => {
+  await importAndOpen(page, 'arpeggio.musicxml', ARPEGGIO);
+  const row = page.getByTestId('strokes');
+  await expect(row.locator('[data-stroke]')).toHaveCount(18);
+  await expect(row.locator('[data-formula=pimami]')).toHaveCount(1);
+  await strokesTab(page);
+  await expect(page.getByTestId('formulas')).toContainText('p i m a m i, 18 strokes');
+});
+
+test('a letter says why it is dearer, in strings and milliseconds', async ({ page }) => {
+  await importAndOpen(page, 'arpeggio.musicxml', ARPEGGIO);
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByTestId('letters').getByRole('button').first()).toContainText('best');
+  await expect(page.getByRole('complementary', { name: 'Note and findings' })).toContainText(
+    /crosses from \d to \d against the hand in \d+ ms/,
+  );
+});
+
+test('a school changes the letters, is kept, and can be undone', async ({ page }) => {
+  await importAndOpen(page, 'triad.musicxml', TRIAD);
+  await strokesTab(page);
+  await page.getByLabel('School').selectOption('strict-im');
+  await expect.poll(() => letters(page)).toMatch(/^(im)+$|^(mi)+$/);
+  await expect(page.getByTestId('strokes').locator('[data-against=yes]').first()).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await expect.poll(() => letters(page)).toMatch(/^(im)+$|^(mi)+$/);
+  await strokesTab(page);
+  await page.getByLabel('School').selectOption('plectrum');
+  await expect(mark(page, 'pluck', 'n1').locator('path')).toHaveCount(1);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => letters(page)).toMatch(/^(im)+$|^(mi)+$/);
+});
+
+test('a passage is compared in several ways; a formula is inked and a school is set for its bars', async ({
+  page,
+}) => {
+  await importAndOpen(page, 'arpeggio.musicxml', ARPEGGIO);
+  await strokesTab(page);
+  await page.getByRole('button', { name: 'Compare formulas and schools' }).click();
+  const ways = page.getByTestId('ways');
+  await expect(ways).toContainText('as planned');
+  await expect(ways).toContainText('strict i m');
+  await ways.getByRole('button', { name: 'strict m a' }).click();
+  await expect(page.getByText('Here: strict m a')).toBeVisible();
+  await page.getByRole('button', { name: 'As the piece' }).click();
+  await expect(page.getByText('Here: strict m a')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Compare formulas and schools' }).click();
+  await ways.locator('button.cursor-pointer').first().click();
+  await expect(page.locator('[data-mark=pluck][data-state=ink]').first()).toBeVisible();
+});
+
+test('a proposed slur is taken with one key and refused with another', async ({ page }) => {
+  await importAndOpen(page, 'triad.musicxml', [
+    ...[64, 65, 67, 65, 64, 62, 60, 62, 64, 65, 67, 69, 67, 65, 64, 62].map((midi, onset) => ({
+      midi,
+      onset,
+      length: 1,
+    })),
+  ]);
+  await strokesTab(page);
+  await page.getByLabel('School').selectOption('strict-ia');
+  const proposals = page.getByTestId('slurs').getByRole('listitem');
+  await expect(proposals.first()).toContainText(/takes a crossing away|spares a finger|eases a fast line/);
+  const count = await proposals.count();
+  const slurred = await page.locator('[data-mark=pluck]').count();
+  await proposals.first().getByRole('button').first().click();
+  await page.keyboard.press('s');
+  await expect(page.locator('[data-mark=pluck]')).toHaveCount(slurred - 1);
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-mark=pluck]')).toHaveCount(slurred);
+  await expect(proposals).toHaveCount(count);
+  await proposals.first().getByRole('button').first().click();
+  const first = await proposals.first().textContent();
+  await page.keyboard.press('x');
+  await expect.poll(async () => (await proposals.allTextContents()).includes(first!)).toBe(false);
+});
