@@ -10,13 +10,15 @@ import { type RightTask, rightTaskOf } from './task';
 
 const EPOCHS = 40;
 const STEP = 0.35;
-const MARGIN = 8;
+const MARGIN = 5;
 const LARGEST = 60;
-const PULL = 0.03;
+const PULL = 0.15;
 const FARTHEST = 6;
 
 /** The teacher's word, and what belongs to the schools alone. */
 const FIXED = new Set<RightTermId>([
+  'ring',
+  'home',
   'wanted',
   'printed',
   'station',

@@ -1,9 +1,7 @@
 /** Where the effort of a plan lies: its cost by bar, left and right hand. */
 import type { Measure } from '../score/model';
 import type { HandState } from './left/handState';
-import { entryCost } from './left/barreCost';
-import { stateCost } from './left/stateCost';
-import { transitionCost } from './left/transition';
+import { momentTerms } from './left/explain';
 import type { FingeringProblem } from './problem';
 
 export interface BarEffort {
@@ -17,13 +15,11 @@ export function leftEffortByMoment(
   problem: FingeringProblem,
   states: readonly HandState[],
 ): readonly number[] {
-  return states.map((state, k) => {
-    const moment = problem.moments[k]!;
-    const way =
-      k === 0
-        ? entryCost(problem, state)
-        : transitionCost(problem, problem.moments[k - 1]!, states[k - 1]!, moment, state);
-    return stateCost(problem, moment, state) + way;
+  const sum = (terms: ReadonlyMap<string, number>) =>
+    [...terms.values()].reduce((total, cost) => total + cost, 0);
+  return states.map((_state, k) => {
+    const { own, way } = momentTerms(problem, states, k);
+    return sum(own) + sum(way);
   });
 }
 

@@ -51,6 +51,8 @@ export interface Messages {
 export interface Solution {
   readonly layers: readonly Layer[];
   readonly extras: Extras | null;
+  /** By layer: what each state costs as often as it is played, extras counted. */
+  readonly own: readonly Int32Array[];
   readonly forward: Messages;
   readonly backward: Messages;
   readonly cost: number;
@@ -68,17 +70,19 @@ export function solveLattice(
   extras: Extras | null = null,
 ): Solution | null {
   const known = earlier && earlier.layers.length === layers.length ? earlier : null;
-  const own = layers.map((layer, k) => ownCosts(layer, extras?.[k] ?? null));
   const changed = known
     ? layers.map(
         (layer, k) => layer !== known.layers[k] || (extras?.[k] ?? null) !== (known.extras?.[k] ?? null),
       )
     : null;
+  const own = layers.map((layer, k) =>
+    known && !changed![k] ? known.own[k]! : ownCosts(layer, extras?.[k] ?? null),
+  );
   const forward = maybeForward(layers, own, masks, known?.forward ?? null, changed);
   if (!forward) return null;
   const cost = forward.offset.at(-1) ?? 0;
   const backward = backwardMessages(layers, own, masks, known?.backward ?? null, changed);
-  return { layers, extras, forward, backward, cost };
+  return { layers, extras, own, forward, backward, cost };
 }
 
 /** A state's own cost as often as it is played, and what it costs besides. */
@@ -117,6 +121,7 @@ export function bestPath(solution: Solution): readonly number[] {
 }
 
 function sameMask(a: Mask | undefined, b: Mask | undefined): boolean {
+  if (a === b) return true;
   if (!a || !b) return !a && !b;
   return a.length === b.length && a.every((bit, s) => bit === b[s]);
 }

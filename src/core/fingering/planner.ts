@@ -69,6 +69,7 @@ export class Planner {
   private readonly right: RightPlanner;
   private readonly both: JointPlanner;
   /** The last plan, since whoever asks for choices has just asked for it. */
+  private walked: readonly RightStep[] = [];
   private latest: { readonly ink: Ink; readonly hands: BothHands } | null = null;
 
   constructor(
@@ -119,11 +120,20 @@ export class Planner {
     const { states } = hands;
     const left = this.left.planOf(states, hands.conflicts);
     const inked = (strike: number) => inkedPluck(problem, ink, strike);
-    const steps = walkRight(problem, setting, states, hands.letters, (group) =>
-      withoutConflict(group, inked),
+    // A group that ink has thinned out once must be looked at again under other ink.
+    const lettersInked = [...ink.values()].some(({ pluck }) => pluck !== null);
+    const steps = walkRight(
+      problem,
+      setting,
+      states,
+      hands.letters,
+      (group) => withoutConflict(group, inked),
+      undefined,
+      lettersInked ? [] : this.walked,
     );
+    this.walked = lettersInked ? [] : steps;
     const plucks = plucksOf(problem, steps);
-    const conflicts = pluckConflicts(problem, setting, states, steps);
+    const conflicts = lettersInked ? pluckConflicts(problem, setting, states, steps) : [];
     const sounding = ringsOf(problem, states, left.placements);
     const landings = landingsOf(problem, steps, sounding);
     const rings = landed(sounding, landings);

@@ -38,8 +38,27 @@ const remedy = (kind: RemedyKind, target: string, attribute: Attribute, value: V
   quarters: null,
 });
 
-/** What makes a moment playable that no hand can play: each proposal was tried on the moment by itself. */
+const tried = new WeakMap<Moment, Map<string, readonly Remedy[]>>();
+
+/**
+ * What makes a moment playable that no hand can play: each proposal was tried on the moment by itself. Nothing else of
+ * the piece matters, so it is tried once.
+ */
 export function remediesForMoment(
+  problem: FingeringProblem,
+  score: Score,
+  moment: Moment,
+  leftOut: readonly number[],
+): readonly Remedy[] {
+  const known = tried.get(moment) ?? new Map<string, readonly Remedy[]>();
+  tried.set(moment, known);
+  const key = leftOut.join();
+  const remedies = known.get(key) ?? tryOnMoment(problem, score, moment, leftOut);
+  known.set(key, remedies);
+  return remedies;
+}
+
+function tryOnMoment(
   problem: FingeringProblem,
   score: Score,
   moment: Moment,

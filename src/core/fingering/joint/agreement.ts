@@ -11,16 +11,11 @@ import type { StrokeLayer } from '../right/strokeChain';
 
 const SWEEPS = 4;
 
-/**
- * What is no node is dearer for the left hand: this part of the difference goes to the right hand, so that a row of
- * such strings does not look as good as the core to it. More, and a row of them looks good to the left hand.
- */
-const SLACK_GIVEN = 1 / 20;
-
 interface Chain {
   /** By moment and state: its own cost, the prices in it. */
   readonly own: readonly Float64Array[];
   /** Least costs from the start, own cost counted, and to the end, own cost not counted. */
+  readonly entry: Float64Array;
   readonly forward: Float64Array[];
   readonly backward: Float64Array[];
   readonly variantOf: readonly Int32Array[];
@@ -28,10 +23,19 @@ interface Chain {
   readonly stepBackward: (k: number, rest: Float64Array, into: Float64Array) => void;
 }
 
+/** What lies around a part of a piece: least costs of coming to its first moment, and of going on from its last. */
+export interface Ends {
+  readonly left: { readonly entry: Float64Array; readonly exit: Float64Array };
+  readonly right: { readonly entry: Float64Array; readonly exit: Float64Array };
+}
+
 /**
  * @param lefts prices between the core's nodes, by moment; the first is not looked at
  * @param above by moment and variant: how much dearer than its best the left hand is with it, where no node has it
  * @param strangeness the same at least for all other strings
+ * @param ends null for a whole piece; `strokes` has one layer more, before the first moment, in any case
+ * @param slackGiven what is no node is dearer for the left hand: this part of the difference goes to the right hand, so
+ *   that a row of such strings does not look as good as the core to it; more, and it does so to the left hand
  */
 export function agreedPrices(
   core: readonly CoreMoment[],
@@ -41,6 +45,8 @@ export function agreedPrices(
   steps: readonly number[],
   start: Prices,
   strangeness: number,
+  slackGiven: number,
+  ends: Ends | null = null,
 ): Prices {
   const kin = core.map((moment) => kinOf(moment, variantsByStrings(moment)));
   const prices = core.map(({ variants }, k) =>
@@ -48,8 +54,8 @@ export function agreedPrices(
       ? Float64Array.from(start[k], (price) => price / PARTS)
       : new Float64Array(variants.length),
   );
-  const left = leftChain(core, lefts, steps, prices);
-  const right = rightChain(strokes, steps, prices);
+  const left = withEnds(leftChain(core, lefts, steps, prices), ends?.left);
+  const right = withEnds(rightChain(strokes, steps, prices, ends !== null), ends?.right);
   const last = core.length - 1;
   for (let k = last; k > 0; k--) {
     backwardInto(left, k);
@@ -59,10 +65,10 @@ export function agreedPrices(
     for (let k = 0; k <= last; k++) {
       forwardInto(left, k);
       forwardInto(right, k);
-      agree(core[k]!, above[k]!, kin[k]!, strangeness, k, left, right, prices[k]!);
+      agree(core[k]!, above[k]!, kin[k]!, strangeness, slackGiven, k, left, right, prices[k]!);
     }
     for (let k = last; k >= 0; k--) {
-      agree(core[k]!, above[k]!, kin[k]!, strangeness, k, left, right, prices[k]!);
+      agree(core[k]!, above[k]!, kin[k]!, strangeness, slackGiven, k, left, right, prices[k]!);
       if (k === 0) break;
       backwardInto(left, k);
       backwardInto(right, k);
@@ -71,9 +77,15 @@ export function agreedPrices(
   return prices.map((row) => Int32Array.from(row, (price) => Math.round(PARTS * price)));
 }
 
-function forwardInto({ own, forward, stepForward }: Chain, k: number) {
+function withEnds(chain: Chain, ends: Ends['left'] | undefined): Chain {
+  if (!ends) return chain;
+  chain.backward.at(-1)?.set(ends.exit);
+  return { ...chain, entry: ends.entry };
+}
+
+function forwardInto({ own, forward, entry, stepForward }: Chain, k: number) {
   const into = forward[k]!;
-  if (k === 0) into.fill(0);
+  if (k === 0) into.set(entry);
   else stepForward(k, forward[k - 1]!, into.fill(UNREACHABLE));
   for (let s = 0; s < into.length; s++) into[s]! += own[k]![s]!;
 }
@@ -90,6 +102,7 @@ function agree(
   above: readonly (number | null)[],
   kin: readonly number[],
   strangeness: number,
+  slackGiven: number,
   k: number,
   left: Chain,
   right: Chain,
@@ -114,7 +127,7 @@ function agree(
     if (a[v]! < UNREACHABLE || b[v]! >= UNREACHABLE || (own === null && v !== wild)) continue;
     const there = bare + (own ?? strangeness) + prices[v]!;
     const slack = (b[v]! + there) / 2 - least;
-    change[v] = slack <= 0 ? (b[v]! - there) / 2 : b[v]! - least - slack * SLACK_GIVEN;
+    change[v] = slack <= 0 ? (b[v]! - there) / 2 : b[v]! - least - slack * slackGiven;
   }
   for (let v = 0; v <= wild; v++) prices[v]! += change[v]!;
   shift(left, k, change, 1);
@@ -160,6 +173,7 @@ function leftChain(
   const empty = () => own.map((row) => new Float64Array(row.length));
   return {
     own,
+    entry: new Float64Array(own[0]?.length ?? 0),
     forward: empty(),
     backward: empty(),
     variantOf: core.map(({ nodes }) => Int32Array.from(nodes, ({ variant }) => variant)),
@@ -189,19 +203,21 @@ function rightChain(
   strokes: readonly StrokeLayer[],
   steps: readonly number[],
   prices: readonly Float64Array[],
+  goesOn: boolean,
 ): Chain {
   const layers = strokes.slice(1);
   const own = layers.map(({ stateCost, shared, plays = 1 }, k) =>
     Float64Array.from(stateCost, (cost, r) => plays * cost - prices[k]![shared.states[r]!.variant]!),
   );
   const first = layers[0]?.shared.ways;
-  if (first)
+  if (first && !goesOn)
     own[0]!.forEach((_cost, r) => {
       own[0]![r]! += (layers[0]!.steps ?? 1) * first.price[first.start[r]!]!;
     });
   const empty = () => own.map((row) => new Float64Array(row.length));
   return {
     own,
+    entry: new Float64Array(own[0]?.length ?? 0),
     forward: empty(),
     backward: empty(),
     variantOf: layers.map(({ shared }) => Int32Array.from(shared.states, ({ variant }) => variant)),

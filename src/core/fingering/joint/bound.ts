@@ -102,20 +102,47 @@ const sameRow = (a: Int32Array, b: Int32Array) =>
 export const givenToStrokes = (strokes: readonly StrokeLayer[], prices: Prices): Extras =>
   strokes.map((layer, k) => (k === 0 ? null : pricesOfStrokes(layer, prices[k - 1]!)));
 
-/** By moment: the states of the left hand through which both hands together could cost less than `most` parts. */
+/** The states of one moment below a limit, with everything that they were read from. */
+export interface Below {
+  readonly moment: CoreMoment;
+  readonly from: readonly Int32Array[];
+  readonly most: number;
+  readonly states: readonly number[];
+}
+
+/**
+ * By moment: the states of the left hand through which both hands together could cost less than `most` parts.
+ * @param earlier what an earlier call gave: where nothing has changed it is given again
+ */
 export const statesBelow = (
   core: readonly CoreMoment[],
   strokes: readonly StrokeLayer[],
   left: Solution,
   right: Solution,
   most: number,
-): readonly (readonly number[])[] =>
+  earlier: readonly Below[],
+): readonly Below[] =>
   core.map((moment, k) => {
+    const from = [
+      left.forward.cost[k]!,
+      left.backward.cost[k]!,
+      right.forward.cost[k + 1]!,
+      right.backward.cost[k + 1]!,
+    ];
+    // Above what the messages of the moment count from.
+    const room = most - offsetsAt(left, k) - offsetsAt(right, k + 1);
+    const known = earlier[k];
+    if (known?.moment === moment && known.most === room && known.from.every((row, n) => row === from[n]))
+      return known;
     const through = throughStates(moment, strokes[k + 1]!, k, left, right);
     const states: number[] = [];
     for (let s = 0; s < through.length; s++) if (through[s]! < most) states.push(s);
-    return states;
+    const same =
+      known && known.states.length === states.length && known.states.every((s, n) => s === states[n]);
+    return { moment, from, most: room, states: same ? known.states : states };
   });
+
+const offsetsAt = ({ forward, backward }: Solution, k: number) => forward.offset[k]! + backward.offset[k]!;
 
 /** By state of the left hand at moment k: what both hands cost at least when it is taken, in parts. */
 export function throughStates(

@@ -31,6 +31,7 @@ export interface CoreMoment {
   /** The variants of states that are no nodes. */
   readonly strangers: ReadonlyMap<number, readonly number[]>;
   readonly others: readonly number[];
+  readonly far: readonly number[];
   /** The states that the nodes are made of. */
   readonly states: readonly number[];
   readonly inkKey: string;
@@ -47,6 +48,8 @@ export interface Near {
   readonly nodes: readonly number[];
   /** The cheapest state for each choice of strings that is at most so much above it. */
   readonly strings: readonly number[];
+  /** Those of them that are dearer than the nodes by much. */
+  readonly far: readonly number[];
 }
 
 export function nearStates(
@@ -55,6 +58,7 @@ export function nearStates(
   struck: readonly (readonly number[])[],
   nodesAbove: number,
   stringsAbove: number,
+  farAbove: number,
   earlier: readonly Near[],
 ): readonly Near[] {
   const { forward, backward, cost } = solution;
@@ -75,17 +79,21 @@ export function nearStates(
       const best = cheapest.get(key);
       if (!best || extra < best.extra) cheapest.set(key, { s, extra });
     }
-    const strings = [...cheapest.values()]
+    const kept = [...cheapest.values()]
       .sort((a, b) => a.extra - b.extra || a.s - b.s)
       .slice(0, MOST_VARIANTS)
-      .map(({ s }) => s)
-      .sort((a, b) => a - b);
-    const near = { forward: there, backward: rest, above, layer, nodes, strings };
-    return known && sameNear(known, near) ? { ...near, nodes: known.nodes, strings: known.strings } : near;
+      .sort((a, b) => a.s - b.s);
+    const strings = kept.map(({ s }) => s);
+    const far = kept.filter(({ extra }) => extra > farAbove).map(({ s }) => s);
+    const near = { forward: there, backward: rest, above, layer, nodes, strings, far };
+    return known && sameNear(known, near)
+      ? { ...near, nodes: known.nodes, strings: known.strings, far: known.far }
+      : near;
   });
 }
 
-const sameNear = (a: Near, b: Near) => sameNumbers(a.nodes, b.nodes) && sameNumbers(a.strings, b.strings);
+const sameNear = (a: Near, b: Near) =>
+  sameNumbers(a.nodes, b.nodes) && sameNumbers(a.strings, b.strings) && sameNumbers(a.far, b.far);
 
 /** More ways to put one moment on strings than these are bounded together. */
 const MOST_VARIANTS = 16;
@@ -105,13 +113,14 @@ export function stringsOf({ rows }: PackedLayer, columns: readonly number[], sta
 export interface Adapting {
   /** Strokes left out whose letters contradict each other. */
   readonly adapt: (group: StrokeGroup) => StrokeGroup;
-  /** By moment: equal when it adapts alike. */
+  /** By moment: equal when it adapts alike; empty where no letter is inked. */
   readonly keyOf: (k: number) => string;
 }
 
 /**
  * @param states by moment: the nodes
  * @param others by moment: states whose strings are variants, too, but that are no nodes
+ * @param far those of them after which the right hand may forget: they are too dear to be bounded exactly
  * @param earlier the core of an earlier call; moments that are the same stay the same objects
  */
 export function coreOf(
@@ -120,6 +129,7 @@ export function coreOf(
   layers: readonly PackedLayer[],
   states: readonly (readonly number[])[],
   others: readonly (readonly number[])[],
+  far: readonly (readonly number[])[],
   adapting: Adapting,
   earlier: readonly CoreMoment[] = [],
 ): readonly CoreMoment[] {
@@ -132,11 +142,12 @@ export function coreOf(
       known.inkKey === inkKey &&
       sameNumbers(known.states, states[k]!) &&
       sameNumbers(known.others, others[k]!) &&
+      sameNumbers(known.far, far[k]!) &&
       (!hasSlurs(problem, k) || earlier[k - 1] === moments[k - 1]);
     moments.push(
       alike
         ? known
-        : { ...momentOf(problem, setting, layers, k, states, others[k]!, adapting.adapt), inkKey },
+        : { ...momentOf(problem, setting, layers, k, states, others[k]!, far[k]!, adapting.adapt), inkKey },
     );
   });
   return moments;
@@ -158,6 +169,7 @@ function momentOf(
   k: number,
   allStates: readonly (readonly number[])[],
   others: readonly number[],
+  farOthers: readonly number[],
   adapt: Adapting['adapt'],
 ): Omit<CoreMoment, 'inkKey'> {
   const states = allStates[k]!;
@@ -174,7 +186,7 @@ function momentOf(
   const variantsOf = (
     state: number,
     bits: readonly number[],
-    strange: boolean,
+    forgets: boolean,
   ): readonly Omit<CoreNode, 'state'>[] => {
     const placed = placedAt(problem, moment, null, layer.state(state));
     return bits.map((slurs) => {
@@ -188,7 +200,7 @@ function momentOf(
       const id = groupId(kept);
       let variant = numbers.get(id);
       if (variant === undefined) {
-        variant = variants.push(strange ? forgetting(kept) : kept) - 1;
+        variant = variants.push(forgets ? forgetting(kept) : kept) - 1;
         leftOut.push(asked.strokes.length - kept.strokes.length);
         numbers.set(id, variant);
       }
@@ -207,9 +219,12 @@ function momentOf(
       0,
     ),
   );
+  const far = new Set(farOthers);
   const strangers = new Map<number, readonly number[]>();
   for (const state of slursFrom ? new Set([...states, ...others]) : others)
-    strangers.set(state, [...new Set(variantsOf(state, thinkable, true).map(({ variant }) => variant))]);
+    strangers.set(state, [
+      ...new Set(variantsOf(state, thinkable, far.has(state)).map(({ variant }) => variant)),
+    ]);
   return {
     layer,
     nodes,
@@ -220,6 +235,7 @@ function momentOf(
     strangers,
     states,
     others,
+    far: farOthers,
   };
 }
 

@@ -27,6 +27,7 @@ import { StrokeStore } from '../right/strokeStore';
 import { walkRight } from '../right/walk';
 import { agreedPrices } from './agreement';
 import {
+  type Below,
   givenToStrokes,
   inParts,
   kinOf,
@@ -46,12 +47,23 @@ import { type JointLayer, jointLayer, LEFT_OUT_COST, waysBetween } from './joint
  * long it takes, not what comes out.
  */
 const NODES_ABOVE = 60;
-const STRINGS_ABOVE = 300;
-/** A moment with more states than this is not planned together: the plan then says how far it may be from the best. */
-const MOST_STATES = 500;
-/** From so many states a moment, or so many at one, bargaining is faster than planning together. From memory. */
-const WIDE = 3;
-const WIDE_AT_ONCE = 40;
+const FAR_ABOVE = 200;
+const STRINGS_ABOVE = 600;
+/** See `agreement.ts`; the second is for quick music, where the right hand pays much from stroke to stroke. */
+const SLACKS_GIVEN = [1 / 30, 1 / 100];
+
+/**
+ * How much above the bound, in tenths of a point, is planned together first; doubled until nothing cheaper can be
+ * outside. Far from an edit the same states are below the same room, so that what was made of them is found again.
+ */
+const FIRST_ROOM = 16;
+/** Prices of an earlier question are bargained anew when so much room does not do. */
+const ROOM_BEFORE_BARGAIN = 64;
+/** Prices around a change are bargained with so many moments on both sides. */
+const AROUND = 12;
+/** A moment with more states, or a piece with more pairs of them, is not planned together. From memory. */
+const MOST_STATES = 300;
+const MOST_PAIRS = 400_000;
 
 /** A left hand and the letters of the right, by moment; letters from the lowest string of a group on. */
 export interface Hands {
@@ -69,6 +81,11 @@ interface Found extends Hands {
   readonly cost: number;
   /** Strokes left out because inked letters contradict each other: their part of the cost. */
   readonly leftOutCost: number;
+}
+
+interface Proof {
+  readonly best: Found;
+  readonly lowerBound: number;
 }
 
 interface Bound {
@@ -89,6 +106,8 @@ interface Question {
 export class JointPlanner {
   private readonly store: StrokeStore;
   private near: readonly Near[] = [];
+  /** First and last moment at which the last question was another one than that before. */
+  private changed: readonly [number, number] = [0, -1];
   private core: readonly CoreMoment[] = [];
   private strokes: readonly StrokeLayer[] = [];
   private lefts: readonly Int32Array[] = [];
@@ -96,6 +115,7 @@ export class JointPlanner {
   private paid: readonly Int32Array[] = [];
   private leftBound: Solution | null = null;
   private rightBound: Solution | null = null;
+  private below: readonly Below[] = [];
   private latestCost = 0;
   private onStrings: Solution | null = null;
   private joint: Joint = { core: [], strokes: [], layers: [], solution: null };
@@ -113,48 +133,31 @@ export class JointPlanner {
     const left = this.left.solve(ink);
     const question = this.ask(left, (strike) => inkedPluck(this.problem, ink, strike));
     let best = this.onStringsOf(question, bestPath(left.solution), left.solution.cost)!;
-    let lowerBound = best.cost;
+    let proof: Proof | null = null;
     // Without prices of an earlier question the bound is not worth asking for.
-    let bound = this.prices.length > 0 ? this.bound(question, this.kept(question.core)) : null;
-    if (bound) best = this.better(question, bound, best);
-    if (!bound || (bound.cost < best.cost && this.isWide(question, bound, best))) {
-      this.prices = this.agree(question, best);
-      bound = this.bound(question, this.prices);
+    if (this.prices.length > 0) {
+      let bound = this.bound(question, this.kept(question.core));
       best = this.better(question, bound, best);
+      if (best.cost - bound.cost > FIRST_ROOM) {
+        bound = this.bargainAround(question, bound);
+        best = this.better(question, bound, best);
+      }
+      proof = this.prove(question, bound, best, ROOM_BEFORE_BARGAIN);
+      best = proof.best;
     }
-    const { right } = bound;
-    exploreReturns(
-      this.problem,
-      left.layers,
-      left.masks,
-      bound.left,
-      this.paid,
-      () => below(best.cost) - right.cost,
-      (fixed) => {
-        const least = fixed.solution.cost + right.cost;
-        const states = statesBelow(
-          question.core,
-          question.strokes,
-          fixed.solution,
-          right,
-          least + roomAbove(below(best.cost) - least),
-        );
-        if (states.some((some) => some.length > MOST_STATES)) {
-          lowerBound = Math.min(lowerBound, wholeTenths(least));
-          return;
-        }
-        const extras = returnExtras(this.problem, left.layers, fixed.states);
-        const found = this.together(question, states, extras);
-        if (found && found.cost < best.cost) best = found;
-      },
-      PARTS,
-    );
+    if (!proof || proof.lowerBound < best.cost) {
+      const bound = this.bargain(question, best);
+      best = this.better(question, bound, best);
+      proof = this.prove(question, bound, this.onNodes(question, bound, best), Infinity);
+      best = proof.best;
+    }
+    const { lowerBound } = proof;
     this.latestCost = best.cost;
     return {
       states: best.states,
       letters: best.letters,
       cost: best.cost - best.leftOutCost,
-      lowerBound: Math.min(lowerBound, best.cost) - best.leftOutCost,
+      lowerBound: lowerBound - best.leftOutCost,
       conflicts: this.left.conflictsOf(left.layers),
     };
   }
@@ -183,17 +186,28 @@ export class JointPlanner {
     return least;
   }
 
+  /** A better plan makes the rest narrower: the best on the nodes of the core is found quickly. */
+  private onNodes(question: Question, bound: Bound, known: Found): Found {
+    if (known.cost - bound.cost <= FIRST_ROOM) return known;
+    const { left } = question;
+    const nodes = this.near.map((near) => near.nodes);
+    const found = this.together(question, nodes, left.solution.extras);
+    return found && found.cost < known.cost ? found : known;
+  }
+
   private ask(left: LeftSolved, inked: Inked): Question {
     const { problem, setting } = this;
     const { layers, solution } = left;
+    const nearBefore = this.near;
     const struck = problem.moments.map((moment) => moment.struck);
-    this.near = nearStates(layers, solution, struck, NODES_ABOVE, STRINGS_ABOVE, this.near);
+    this.near = nearStates(layers, solution, struck, NODES_ABOVE, STRINGS_ABOVE, FAR_ABOVE, this.near);
     const core = coreOf(
       problem,
       setting,
       layers,
       this.near.map(({ nodes }) => nodes),
       this.near.map(({ strings }) => strings),
+      this.near.map(({ far }) => far),
       this.adapting(inked),
       this.core,
     );
@@ -208,10 +222,12 @@ export class JointPlanner {
       const same = moment === this.core[k] && core[k - 1] === this.core[k - 1];
       return same ? this.lefts[k]! : waysBetween(core[k - 1]!, moment);
     });
+    const differs = (near: Near, k: number) => near !== nearBefore[k];
+    this.changed = [this.near.findIndex(differs), this.near.findLastIndex(differs)];
     this.core = core;
     this.strokes = strokes;
     const strokeMasks = strokes.map((layer, k) =>
-      k === 0 ? null : maskOf(layer, core[k - 1]!.variants, inked),
+      k === 0 || core[k - 1]!.inkKey === '' ? null : maskOf(layer, core[k - 1]!.variants, inked),
     );
     return { left, inked, core, strokes, strokeMasks };
   }
@@ -220,7 +236,10 @@ export class JointPlanner {
     const { moments } = this.problem;
     return {
       adapt: (group: Parameters<typeof withoutConflict>[0]) => withoutConflict(group, inked),
-      keyOf: (k: number) => moments[k]!.struck.map((strike) => inked(strike) ?? '').join(),
+      keyOf: (k: number) => {
+        const letters = moments[k]!.struck.map(inked);
+        return letters.every((letter) => letter === null) ? '' : letters.join();
+      },
     };
   }
 
@@ -233,11 +252,46 @@ export class JointPlanner {
     return this.prices;
   }
 
-  /** Whether so many states could still be part of a better plan that prices should be bargained anew first. */
-  private isWide({ core, strokes }: Question, bound: Bound, best: Found): boolean {
-    const states = statesBelow(core, strokes, bound.left, bound.right, below(best.cost));
-    const count = states.reduce((sum, some) => sum + some.length, 0);
-    return count > WIDE * core.length || states.some((some) => some.length > WIDE_AT_ONCE);
+  /**
+   * Plans both hands together on all states through which a plan could cost so much above the bound, more and more of
+   * them, until nothing cheaper can be outside. Where that would be too many the bound stays below the cost.
+   */
+  private prove(question: Question, bound: Bound, known: Found, mostRoom: number): Proof {
+    const { left, core, strokes } = question;
+    const { right } = bound;
+    let best = known;
+    let lowerBound = UNREACHABLE;
+    exploreReturns(
+      this.problem,
+      left.layers,
+      left.masks,
+      bound.left,
+      this.paid,
+      () => below(best.cost) - right.cost,
+      (fixed) => {
+        const least = fixed.solution.cost + right.cost;
+        const extras = returnExtras(this.problem, left.layers, fixed.states);
+        for (let room = FIRST_ROOM; ; room *= 2) {
+          const states = this.statesBelow(core, strokes, fixed.solution, right, least + room * PARTS);
+          if (room > mostRoom || tooMany(states)) {
+            lowerBound = Math.min(lowerBound, wholeTenths(least));
+            return;
+          }
+          const found = this.together(question, states, extras);
+          if (found && found.cost < best.cost) best = found;
+          if (least + room * PARTS >= below(best.cost)) return;
+        }
+      },
+      PARTS,
+    );
+    return { best, lowerBound: Math.min(lowerBound, best.cost) };
+  }
+
+  private statesBelow(
+    ...asked: readonly [readonly CoreMoment[], readonly StrokeLayer[], Solution, Solution, number]
+  ) {
+    this.below = statesBelow(...asked, this.below);
+    return this.below.map(({ states }) => states);
   }
 
   /** Strings outside of the core give the right hand what it would save there, and no more. */
@@ -255,11 +309,62 @@ export class JointPlanner {
     });
   }
 
-  private agree(question: Question, best: Found): Prices {
-    const { left, core, strokes } = question;
+  /** Prices for the question; where the left hand got too much of the slack, it is tried with less. */
+  private bargain(question: Question, best: Found): Bound {
+    let highest: { readonly bound: Bound; readonly prices: Prices } | null = null;
+    for (const slackGiven of SLACKS_GIVEN) {
+      const prices = this.agree(question, best, slackGiven);
+      const bound = this.bound(question, prices);
+      if (!highest || bound.cost > highest.bound.cost) highest = { bound, prices };
+      if (bound.cost >= best.cost || bound.left.cost >= bound.right.cost - PARTS) break;
+    }
+    this.prices = highest!.prices;
+    // What is paid belongs to the prices of the bound.
+    this.paid = question.core.map((moment, k) => pricesOfStates(moment, this.prices[k]!));
+    return highest!.bound;
+  }
+
+  /** Prices only where the question is another one than the last: elsewhere they hold. */
+  private bargainAround(question: Question, bound: Bound): Bound {
+    const { core, strokes } = question;
+    const [from, to] = this.changed;
+    if (from > to) return bound;
+    const a = Math.max(0, from - AROUND);
+    const b = Math.min(core.length - 1, to + AROUND);
+    const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
+    const within = agreedPrices(
+      core.slice(a, b + 1),
+      this.lefts.slice(a, b + 1),
+      this.aboveOf(question).slice(a, b + 1),
+      strokes.slice(a, b + 2),
+      steps.slice(a, b + 1),
+      this.prices.slice(a, b + 1),
+      STRINGS_ABOVE,
+      SLACKS_GIVEN[0]!,
+      {
+        left: endsOf(bound.left, a, b, (k) => core[k]!.nodes.map(({ state }) => state)),
+        right: endsOf(bound.right, a + 1, b + 1, (k) => strokes[k]!.shared.states.map((_state, r) => r)),
+      },
+    );
+    const before = this.prices;
+    const prices = [...before.slice(0, a), ...within, ...before.slice(b + 1)];
+    const next = this.bound(question, prices);
+    if (next.cost < bound.cost) return this.bound(question, before);
+    this.prices = prices;
+    return next;
+  }
+
+  private agree(question: Question, best: Found, slackGiven: number): Prices {
+    const { core, strokes } = question;
     const start = this.prices.length > 0 ? this.kept(core) : this.firstPrices(question, best);
     const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
-    const above = core.map(({ variants, strangers }, k) => {
+    const above = this.aboveOf(question);
+    return agreedPrices(core, this.lefts, above, strokes, steps, start, STRINGS_ABOVE, slackGiven);
+  }
+
+  /** By moment and variant without a node: how much dearer than its best the left hand is with it. */
+  private aboveOf({ left, core }: Question): readonly (readonly (number | null)[])[] {
+    return core.map(({ variants, strangers }, k) => {
       const row: (number | null)[] = variants.map(() => null);
       for (const [state, list] of strangers) {
         const own = costThrough(left.solution, k, state) - left.solution.cost;
@@ -267,7 +372,6 @@ export class JointPlanner {
       }
       return row;
     });
-    return agreedPrices(core, this.lefts, above, strokes, steps, start, STRINGS_ABOVE);
   }
 
   private bound({ left, core, strokes, strokeMasks }: Question, prices: Prices): Bound {
@@ -309,10 +413,7 @@ export class JointPlanner {
     if (variants.includes(null)) return null;
     const masks = strokes.map((layer, k): Mask => {
       if (k === 0) return null;
-      const ink = strokeMasks[k]!;
-      return Uint8Array.from(layer.shared.states, ({ variant }, r) =>
-        variant === variants[k - 1] && (!ink || ink[r]) ? 1 : 0,
-      );
+      return maskOfVariant(layer, variants[k - 1]!, strokeMasks[k]!);
     });
     const solution = solveLattice(strokes, masks, this.onStrings);
     if (!solution) return null;
@@ -345,6 +446,7 @@ export class JointPlanner {
       left.layers,
       states,
       states.map(() => NO_STATES),
+      states.map(() => NO_STATES),
       this.adapting(inked),
       joint.core,
     );
@@ -360,7 +462,7 @@ export class JointPlanner {
       const known = joint.layers[k];
       const alike =
         known?.moment === moment && known.strokes === strokes[k + 1] && sameBefore(known.before, before);
-      const mask = alike ? null : maskOf(strokes[k + 1]!, moment.variants, inked);
+      const mask = alike || moment.inkKey === '' ? null : maskOf(strokes[k + 1]!, moment.variants, inked);
       layers.push(alike ? known : jointLayer(before, moment, strokes[k + 1]!, strokes[0]!, mask));
     });
     const paid = extras && extras.map((extra, k) => spread(extra, layers[k]!));
@@ -373,6 +475,19 @@ export class JointPlanner {
     this.joint = { core, strokes, layers, solution: solution ?? joint.solution };
     return solution && foundOn(layers, solution);
   }
+}
+
+/** In tenths of a point: what it costs to come to the first moment, and to go on from the last. */
+function endsOf(solution: Solution, a: number, b: number, statesOf: (k: number) => readonly number[]) {
+  const inTenths = (cost: number) => (cost >= UNREACHABLE ? UNREACHABLE : cost / PARTS);
+  const { forward, backward, own } = solution;
+  return {
+    entry: Float64Array.from(statesOf(a), (s) => {
+      const cost = forward.cost[a]![s]!;
+      return cost >= UNREACHABLE ? UNREACHABLE : (cost - own[a]![s]!) / PARTS;
+    }),
+    exit: Float64Array.from(statesOf(b), (s) => inTenths(backward.cost[b]![s]!)),
+  };
 }
 
 const sameBefore = (a: JointLayer | null, b: JointLayer | null) =>
@@ -410,6 +525,22 @@ function foundOn(layers: readonly JointLayer[], solution: Solution): Found {
   };
 }
 
+const variantMasks = new WeakMap<StrokeLayer, Map<number, Uint8Array>>();
+
+/** The states of one variant, those that agree with the ink; one object as long as there is none. */
+function maskOfVariant(layer: StrokeLayer, variant: number, ink: Mask): Uint8Array {
+  const known = variantMasks.get(layer)?.get(variant);
+  if (known && !ink) return known;
+  const mask = Uint8Array.from(layer.shared.states, (state, r) =>
+    state.variant === variant && (!ink || ink[r]) ? 1 : 0,
+  );
+  if (!ink) {
+    const masks = variantMasks.get(layer) ?? new Map<number, Uint8Array>();
+    variantMasks.set(layer, masks.set(variant, mask));
+  }
+  return mask;
+}
+
 /** What the left hand's states cost besides, for the joint states that hold them. */
 const spread = (extra: Int32Array | null, { moment, nodeOf }: JointLayer): Int32Array | null =>
   extra && nodeOf.map((n) => extra[moment.nodes[n]!.state]!);
@@ -417,12 +548,10 @@ const spread = (extra: Int32Array | null, { moment, nodeOf }: JointLayer): Int32
 /** In parts: below this lies what could be cheaper, since costs are whole. */
 const below = (cost: number) => PARTS * (cost - 1) + 1;
 
-/** In parts, and in few steps: so the states far from an edit are the same ones as before, and so is what was made of them. */
-function roomAbove(parts: number): number {
-  let room = 16 * PARTS;
-  while (room < parts) room *= 2;
-  return room;
-}
+/** So many states at one moment, or in all, are not planned together: it would take too long. */
+const tooMany = (states: readonly (readonly number[])[]) =>
+  states.some((some) => some.length > MOST_STATES) ||
+  states.reduce((sum, some) => sum + some.length * some.length, 0) > MOST_PAIRS;
 
 /** Costs are whole, so a bound between two of them is the upper one. */
 const wholeTenths = (parts: number) => Math.ceil(parts / PARTS);

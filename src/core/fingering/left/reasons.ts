@@ -2,13 +2,11 @@
 import type { FingeringProblem, Role } from '../problem';
 import { FINGER_PAIRS } from '../../instrument/handProfile';
 import { spanOfPair } from './reachUsed';
-import { entryCost } from './barreCost';
 import { cutsCost } from './cuts';
+import { momentTerms } from './explain';
 import { type HandState, positionOf } from './handState';
 import { measureShift } from './shift';
-import { stateCost } from './stateCost';
 import type { LeftTermId } from './terms';
-import { transitionCost } from './transition';
 
 /**
  * fingerHolds: in the best plan that finger holds another note there. shift: a change of position more, or a more
@@ -56,13 +54,10 @@ type Ledgers = readonly ReadonlyMap<LeftTermId, number>[];
 
 /** By moment: what it adds, term by term. */
 export function ledgersOf(problem: FingeringProblem, states: readonly HandState[]): Ledgers {
-  return states.map((state, k) => {
-    const totals = new Map<LeftTermId, number>();
-    const ledger = (term: LeftTermId, cost: number) => totals.set(term, (totals.get(term) ?? 0) + cost);
-    const moment = problem.moments[k]!;
-    stateCost(problem, moment, state, ledger);
-    if (k === 0) entryCost(problem, state, ledger);
-    else transitionCost(problem, problem.moments[k - 1]!, states[k - 1]!, moment, state, ledger);
+  return states.map((_state, k) => {
+    const { own, way } = momentTerms(problem, states, k);
+    const totals = new Map(own);
+    for (const [term, cost] of way) totals.set(term, (totals.get(term) ?? 0) + cost);
     return totals;
   });
 }

@@ -23,6 +23,7 @@ export function landingsOf(
   steps: readonly RightStep[],
   rings: readonly Ring[],
 ): readonly Landing[] {
+  const byString = ringsByString(rings);
   const played = steps.flatMap((step, k) => (step.group.strokes.length > 0 ? [k] : []));
   return played.flatMap((k, n) => {
     const { group, sharing } = steps[k]!;
@@ -37,7 +38,7 @@ export function landingsOf(
       (restStrokes === 'melody' && stroke!.role === 'melody' && letter !== 'p') ||
       neighbours.some((j) => inLine(problem, steps, k, j, letter === 'p'));
     const { tick } = problem.moments[k]!;
-    if (!wanted || mustRing(problem, rings, string, tick)) return [];
+    if (!wanted || mustRing(problem, byString[string]!, tick)) return [];
     if (letter === 'p' && gapMs(problem, k, played[n + 1]) <= QUICK_THUMB_MS) return [];
     return [{ momentIndex: k, ticks: tick, string }];
   });
@@ -63,22 +64,40 @@ function inLine(
 }
 
 /** Written to sound, or part of a broken chord that rings on. */
-const mustRing = (problem: FingeringProblem, rings: readonly Ring[], string: number, tick: number) =>
-  rings.some(
-    (ring) =>
-      ring.string === string &&
-      ring.onsetTicks <= tick &&
-      Math.max(ring.writtenEndTicks, problem.strikes[ring.strike]!.endTicks) > tick &&
-      ring.soundsUntilTicks > tick,
+const mustRing = (problem: FingeringProblem, onString: readonly Ring[], tick: number): boolean => {
+  const ring = onString[lastBefore(onString, tick + 1)];
+  return (
+    ring !== undefined &&
+    Math.max(ring.writtenEndTicks, problem.strikes[ring.strike]!.endTicks) > tick &&
+    ring.soundsUntilTicks > tick
   );
+};
+
+/** Of each string (1 to 6) its rings by onset; one ends where the next begins. */
+const ringsByString = (rings: readonly Ring[]): readonly (readonly Ring[])[] =>
+  [0, 1, 2, 3, 4, 5, 6].map((string) => rings.filter((ring) => ring.string === string));
+
+/** Index of the last ring that begins before a tick, −1 where none does. */
+function lastBefore(rings: readonly Ring[], tick: number): number {
+  let [low, high] = [0, rings.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (rings[middle]!.onsetTicks < tick) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}
 
 /** What still rings on a string ends where a rest stroke lands on it. */
 export function landed(rings: readonly Ring[], landings: readonly Landing[]): readonly Ring[] {
+  const byString = ringsByString(rings);
+  const endOf = new Map<Ring, number>();
+  for (const { string, ticks } of landings) {
+    const ring = byString[string]![lastBefore(byString[string]!, ticks)];
+    if (ring && ticks < ring.soundsUntilTicks && !endOf.has(ring)) endOf.set(ring, ticks);
+  }
   return rings.map((ring) => {
-    const landing = landings.find(
-      ({ string, ticks }) =>
-        string === ring.string && ticks > ring.onsetTicks && ticks < ring.soundsUntilTicks,
-    );
-    return landing ? { ...ring, soundsUntilTicks: landing.ticks, end: 'landed' as const } : ring;
+    const ticks = endOf.get(ring);
+    return ticks === undefined ? ring : { ...ring, soundsUntilTicks: ticks, end: 'landed' as const };
   });
 }

@@ -10,7 +10,7 @@ export const RIGHT_TERMS = checkedTerms({
   displacement: {
     unit: 'strings',
     measures: 'move of the set of fingers beyond what they spread by themselves',
-    weight: 15,
+    weight: 14,
     source: COMMON,
     shape: linear,
   },
@@ -24,7 +24,7 @@ export const RIGHT_TERMS = checkedTerms({
   sway: {
     unit: 'strings',
     measures: 'move of the set from string to string within what the fingers spread',
-    weight: 2.8,
+    weight: 2.4,
     source: COMMON,
     shape: linear,
   },
@@ -38,21 +38,21 @@ export const RIGHT_TERMS = checkedTerms({
   repeat: {
     unit: 'ms share',
     measures: 'a finger twice in a row: how much of 400 ms is lacking between the strokes',
-    weight: 73,
+    weight: 64,
     source: COMMON,
     shape: (lack) => 0.08 + Math.max(0, lack),
   },
   strokeHaste: {
     unit: 'ms share',
     measures: 'time that a finger needs to play again over the time it has, whatever lies between',
-    weight: 21,
+    weight: 23,
     source: 'the hand’s profile',
     shape: urgency,
   },
   pairHaste: {
     unit: 'ms share',
     measures: 'time that two fingers need in turn over the time they have',
-    weight: 12,
+    weight: 11,
     source: 'the hand’s profile',
     shape: urgency,
   },
@@ -73,7 +73,7 @@ export const RIGHT_TERMS = checkedTerms({
   home: {
     unit: 'strings',
     measures: 'distance of the set from i on 3, m on 2, a on 1',
-    weight: 6.1,
+    weight: 3,
     source: COMMON,
     shape: linear,
   },
@@ -87,7 +87,7 @@ export const RIGHT_TERMS = checkedTerms({
   thumbString: {
     unit: 'count',
     measures: 'p on a treble string',
-    weight: 14,
+    weight: 9.6,
     source: COMMON,
     shape: (string) => THUMB_BY_STRING[string]!,
   },
@@ -108,7 +108,7 @@ export const RIGHT_TERMS = checkedTerms({
   thumbMelody: {
     unit: 'count',
     measures: 'p on a note of the melody',
-    weight: 19,
+    weight: 13,
     source: COMMON,
     shape: linear,
   },
@@ -122,7 +122,7 @@ export const RIGHT_TERMS = checkedTerms({
   ring: {
     unit: 'count',
     measures: 'a where a stronger finger could be',
-    weight: 5,
+    weight: 4,
     source: COMMON,
     shape: linear,
   },
@@ -150,7 +150,7 @@ export const RIGHT_TERMS = checkedTerms({
   busy: {
     unit: 'count',
     measures: 'awkwardness of the right hand where the left hand is busy',
-    weight: 0.34,
+    weight: 0.36,
     source: COMMON,
     shape: linear,
   },
@@ -192,14 +192,14 @@ export const RIGHT_TERMS = checkedTerms({
   pickOffBeat: {
     unit: 'count',
     measures: 'plectrum: up on a beat, down beside it',
-    weight: 7.5,
+    weight: 6.5,
     source: COMMON,
     shape: linear,
   },
   pickSkip: {
     unit: 'strings',
     measures: 'plectrum: strings skipped between two strokes',
-    weight: 7,
+    weight: 7.6,
     source: COMMON,
     shape: linear,
   },
