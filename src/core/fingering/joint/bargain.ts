@@ -1,0 +1,185 @@
+/** Both hands bargain about the strings: the prices of a piece, kept from question to question, and what they prove. */
+import { costThrough, type Layer, type Solution, solveLattice, UNREACHABLE } from '../lattice';
+import type { HandState } from '../left/handState';
+import type { Pluck } from '../../score/model';
+import type { FingeringProblem } from '../problem';
+import type { RightSetting } from '../right/setting';
+import { walkRight } from '../right/walk';
+import { agreedPrices } from './agreement';
+import {
+  givenToStrokes,
+  inParts,
+  kinOf,
+  PARTS,
+  type Prices,
+  pricesOfStates,
+  variantsByStrings,
+} from './bound';
+import type { CoreMoment } from './core';
+import { adaptingTo, type Question, STRINGS_ABOVE } from './question';
+
+/** See `agreement.ts`; the second is for quick music, where the right hand pays much from stroke to stroke. */
+const SLACKS_GIVEN = [1 / 30, 1 / 100];
+
+/** Prices around a change are bargained with so many moments on both sides. */
+const AROUND = 12;
+
+/** A left hand and the letters of the right, by moment; letters from the lowest string of a group on. */
+export interface Hands {
+  readonly states: readonly HandState[];
+  readonly letters: readonly (readonly Pluck[])[];
+}
+
+/** What no plan can be cheaper than, with the two plans that say so; their costs are in parts. */
+export interface Bound {
+  readonly left: Solution;
+  readonly right: Solution;
+  /** By moment and state: what the left hand paid. */
+  readonly paid: readonly Int32Array[];
+  /** In tenths of a point. */
+  readonly cost: number;
+}
+
+/** Costs are whole, so a bound between two of them is the upper one. */
+export const wholeTenths = (parts: number) => Math.ceil(parts / PARTS);
+
+export class Bargain {
+  private prices: Prices = [];
+  private readonly parts = new WeakMap<Layer, Layer>();
+  /** The bound of the last prices that were tried. */
+  latest: Bound | null = null;
+
+  constructor(
+    private readonly problem: FingeringProblem,
+    private readonly setting: RightSetting,
+  ) {}
+
+  /** The prices of the last question still hold nearly everywhere; where there are other strings now, wild ones do. */
+  private kept(core: readonly CoreMoment[]): Prices {
+    this.prices = core.map(({ variants }, k) => {
+      const known = this.prices[k]!;
+      return known.length === variants.length ? known : new Int32Array(variants.length).fill(known.at(-1)!);
+    });
+    return this.prices;
+  }
+
+  /** Strings outside of the core give the right hand what it would save there, and no more. */
+  private firstPrices({ core, inked }: Question, best: Hands): Prices {
+    const { adapt } = adaptingTo(this.problem, inked);
+    const steps = walkRight(this.problem, this.setting, best.states, best.letters, adapt);
+    return core.map(({ variants }, k) => {
+      const onward = steps[k + 1]?.way ?? 0;
+      const { own, way } = steps[k]!;
+      const prices = Int32Array.from(variants, (group, v) =>
+        v === variants.length - 1 ? -PARTS * (own + way + onward) : group.forgets ? -PARTS * onward : 0,
+      );
+      const kin = kinOf(core[k]!, variantsByStrings(core[k]!));
+      return prices.map((_price, v) => prices[kin[v]!]!);
+    });
+  }
+
+  /** The bound by what is known of earlier questions; null before the first. */
+  again(question: Question): Bound | null {
+    return this.prices.length > 0 ? this.bound(question, this.kept(question.core)) : null;
+  }
+
+  /** Prices for the question; where the left hand got too much of the slack, it is tried with less. */
+  anew(question: Question, best: Hands & { readonly cost: number }): Bound {
+    let highest: { readonly bound: Bound; readonly prices: Prices } | null = null;
+    for (const slackGiven of SLACKS_GIVEN) {
+      const prices = this.agree(question, best, slackGiven);
+      const bound = this.bound(question, prices);
+      if (!highest || bound.cost > highest.bound.cost) highest = { bound, prices };
+      if (bound.cost >= best.cost || bound.left.cost >= bound.right.cost - PARTS) break;
+    }
+    this.prices = highest!.prices;
+    return highest!.bound;
+  }
+
+  /** Prices only where the question is another one than the last: elsewhere they hold. */
+  around(question: Question, bound: Bound): Bound {
+    const { core, strokes } = question;
+    const [from, to] = question.changed;
+    if (from > to) return bound;
+    const a = Math.max(0, from - AROUND);
+    const b = Math.min(core.length - 1, to + AROUND);
+    const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
+    const within = agreedPrices(
+      core.slice(a, b + 1),
+      question.lefts.slice(a, b + 1),
+      this.aboveOf(question).slice(a, b + 1),
+      strokes.slice(a, b + 2),
+      steps.slice(a, b + 1),
+      this.prices.slice(a, b + 1),
+      STRINGS_ABOVE,
+      SLACKS_GIVEN[0]!,
+      {
+        left: endsOf(bound.left, a, b, (k) => core[k]!.nodes.map(({ state }) => state)),
+        right: endsOf(bound.right, a + 1, b + 1, (k) => strokes[k]!.shared.states.map((_state, r) => r)),
+      },
+    );
+    const before = this.prices;
+    const prices = [...before.slice(0, a), ...within, ...before.slice(b + 1)];
+    const next = this.bound(question, prices);
+    if (next.cost < bound.cost) return this.bound(question, before);
+    this.prices = prices;
+    return next;
+  }
+
+  private agree(question: Question, best: Hands, slackGiven: number): Prices {
+    const { core, strokes } = question;
+    const start = this.prices.length > 0 ? this.kept(core) : this.firstPrices(question, best);
+    const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
+    const above = this.aboveOf(question);
+    return agreedPrices(core, question.lefts, above, strokes, steps, start, STRINGS_ABOVE, slackGiven);
+  }
+
+  /** By moment and variant without a node: how much dearer than its best the left hand is with it. */
+  private aboveOf({ left, core }: Question): readonly (readonly (number | null)[])[] {
+    return core.map(({ variants, strangers }, k) => {
+      const row: (number | null)[] = variants.map(() => null);
+      for (const [state, list] of strangers) {
+        const own = costThrough(left.solution, k, state) - left.solution.cost;
+        for (const v of list) row[v] = Math.min(row[v] ?? Infinity, own);
+      }
+      return row;
+    });
+  }
+
+  private bound({ left, core, strokes, strokeMasks }: Question, prices: Prices): Bound {
+    const paid = core.map((moment, k) => pricesOfStates(moment, prices[k]!));
+    const given = givenToStrokes(strokes, prices);
+    const leftBound = solveLattice(this.partsOf(left.layers), left.masks, this.latest?.left ?? null, paid);
+    const rightBound = solveLattice(this.partsOf(strokes), strokeMasks, this.latest?.right ?? null, given);
+    if (!leftBound || !rightBound) throw new Error('each hand by itself can be planned');
+    this.latest = {
+      left: leftBound,
+      right: rightBound,
+      paid,
+      cost: wholeTenths(leftBound.cost + rightBound.cost),
+    };
+    return this.latest;
+  }
+
+  /** One object for the same layer, so that messages of an earlier question are found again. */
+  private partsOf(layers: readonly Layer[]): readonly Layer[] {
+    return layers.map((layer) => {
+      let parts = this.parts.get(layer);
+      if (!parts) this.parts.set(layer, (parts = inParts(layer)));
+      return parts;
+    });
+  }
+}
+
+/** In tenths of a point: what it costs to come to the first moment, and to go on from the last. */
+function endsOf(solution: Solution, a: number, b: number, statesOf: (k: number) => readonly number[]) {
+  const inTenths = (cost: number) => (cost >= UNREACHABLE ? UNREACHABLE : cost / PARTS);
+  const { forward, backward, own } = solution;
+  return {
+    entry: Float64Array.from(statesOf(a), (s) => {
+      const cost = forward.cost[a]![s]!;
+      return cost >= UNREACHABLE ? UNREACHABLE : (cost - own[a]![s]!) / PARTS;
+    }),
+    exit: Float64Array.from(statesOf(b), (s) => inTenths(backward.cost[b]![s]!)),
+  };
+}
