@@ -68,7 +68,12 @@ function handle(request: PlannerRequest) {
       prices(session, request);
       break;
     case 'script':
-      answer({ kind: 'script', ...tags(request), script: session.planner.script(session.ink) });
+      answer({
+        kind: 'script',
+        ...tags(request),
+        script: session.planner.script(session.ink),
+        strokes: session.planner.strokeScript(session.ink),
+      });
       break;
     case 'slurs':
       answer({ kind: 'slurs', ...tags(request), slurs: session.planner.slurs(session.ink) });

@@ -9,6 +9,7 @@ import type { FingeringPlan, NoteChoices } from '../core/fingering/plan';
 import type { ExportKind } from '../core/formats/musicxml/exportFingered';
 import type { ImportError } from '../core/formats/importError';
 import type { Way } from '../core/fingering/formulas/compare';
+import type { StrokeAction } from '../core/fingering/right/strokeScript';
 import type { SlurSuggestion } from '../core/fingering/slurs/suggest';
 import type { Pluck, Score } from '../core/score/model';
 import type { DocumentInput, Roles } from './prepare';
@@ -43,7 +44,11 @@ export type PlannerAnswer =
   | (Tagged & { readonly kind: 'refused'; readonly error: ImportError })
   | (Tagged & { readonly kind: 'planned'; readonly plan: FingeringPlan; readonly planMs: number })
   | (Tagged & { readonly kind: 'prices'; readonly choices: NoteChoices })
-  | (Tagged & { readonly kind: 'script'; readonly script: readonly HandAction[] })
+  | (Tagged & {
+      readonly kind: 'script';
+      readonly script: readonly HandAction[];
+      readonly strokes: readonly StrokeAction[];
+    })
   | (Tagged & { readonly kind: 'slurs'; readonly slurs: readonly SlurSuggestion[] })
   | (Tagged & {
       readonly kind: 'ways';

@@ -251,3 +251,29 @@ describe('ways to play a passage', () => {
     expect(lettersIn(planner.plan(ink)).slice(0, 4)).toEqual(['p', 'a', 'm', 'i']);
   });
 });
+
+describe('the script of the right hand', () => {
+  const scriptOf = (notes: readonly TestNote[], style: Partial<RightStyle> = {}) =>
+    plannerOf(notes, 90, style).strokeScript(new Map());
+  const up = [0, 4].flatMap((start) =>
+    [45, 57, 60, 64].map((midi, k) => ({ midi, onset: start + k, length: 1, voice: k === 0 ? 2 : 1 })),
+  );
+  const down = [0, 4].flatMap((start) =>
+    [45, 64, 60, 57].map((midi, k) => ({ midi, onset: start + k, length: 1, voice: k === 0 ? 2 : 1 })),
+  );
+  it('plants all fingers at once on the way up, one after the other on the way down', () => {
+    const plants = (notes: readonly TestNote[]) =>
+      scriptOf(notes)
+        .filter(({ kind, momentIndex }) => kind === 'plant' && momentIndex < 4)
+        .map(({ letters }) => letters.join(''));
+    expect(plants(up)[0]).toBe('ima');
+    expect(plants(down).slice(0, 3)).toEqual(['a', 'm', 'i']);
+  });
+  it('opens only the next finger on the stroke of p, or all together', () => {
+    const opened = (reopening: RightStyle['reopening']) =>
+      scriptOf(down, { reopening }).find(({ kind, momentIndex }) => kind === 'reopen' && momentIndex === 4)!
+        .letters;
+    expect(opened('oneByOne')).toEqual(['a']);
+    expect([...opened('together')].sort()).toEqual(['a', 'i', 'm']);
+  });
+});

@@ -27,6 +27,7 @@ import { leftWeights } from './left/weights';
 import type { Pluck } from '../score/model';
 import { inkedPluck, type RightCandidate, RightPlanner, withoutConflict } from './right/planRight';
 import { strokeReasons, type StrokesWalked, walkedWithLedgers } from './right/reasons';
+import { type StrokeAction, strokeScript } from './right/strokeScript';
 import { strokesReport } from './right/report';
 import { formulaSpans } from './formulas/recognise';
 import { compareWays, formulaInk, type Way } from './formulas/compare';
@@ -113,6 +114,16 @@ export class Planner {
   /** What the left hand does, step by step, in the best fingering around the ink. */
   script(ink: Ink): readonly HandAction[] {
     return handScript(this.problem, this.handsFor(ink).states);
+  }
+
+  /** What the right hand does, step by step. */
+  strokeScript(ink: Ink): readonly StrokeAction[] {
+    const { problem, setting } = this;
+    const { states, letters, conflicts } = this.handsFor(ink);
+    const inked = (strike: number) => inkedPluck(problem, ink, strike);
+    const steps = walkRight(problem, setting, states, letters, (group) => withoutConflict(group, inked));
+    const rings = ringsOf(problem, states, this.left.planOf(states, conflicts).placements);
+    return strokeScript(problem, steps, rings);
   }
 
   private planOf(hands: BothHands, ink: Ink): FingeringPlan {

@@ -4,6 +4,7 @@ import type { SlurCure, SlurSuggestion } from '../fingering/slurs/suggest';
 import type { Way } from '../fingering/formulas/compare';
 import type { FormulaLeaving, FormulaSpan } from '../fingering/formulas/recognise';
 import type { PlannedStroke } from '../fingering/right/report';
+import type { StrokeAction } from '../fingering/right/strokeScript';
 import type { StrokeReason } from '../fingering/right/reasons';
 import type { RightSchoolId } from '../fingering/right/schools';
 import type { Reopening, RestStrokes } from '../fingering/right/style';
@@ -161,3 +162,12 @@ export const formulaSpanText = ({ formula, strokes, leaving }: FormulaSpan): str
 
 export const wayName = ({ formula, school }: Pick<Way, 'formula' | 'school'>): string =>
   formula !== null ? formulaName(formula) : school !== null ? RIGHT_SCHOOL_NAMES[school] : 'as planned';
+
+/** "p on 5"; "i m a on 3 2 1 at once"; "i m a open". */
+export function strokeActionText({ kind, letters, strings }: StrokeAction): string {
+  const names = letters.join(' ');
+  if (kind === 'reopen') return `${names} ${letters.length === 1 ? 'opens' : 'open'}`;
+  const on = `${names} on ${strings.join(' ')}`;
+  if (kind === 'stroke') return `strike ${on}`;
+  return letters.length > 1 ? `plant ${on} at once` : `plant ${on}`;
+}

@@ -26,6 +26,7 @@ import type { Role } from '$core/fingering/problem';
 import type { Remedy } from '$core/fingering/remedies';
 import type { Way } from '$core/fingering/formulas/compare';
 import type { RightSchoolId } from '$core/fingering/right/schools';
+import type { StrokeAction } from '$core/fingering/right/strokeScript';
 import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
 import type { Mark } from '$core/fingering/marks/mark';
 import { marksOf } from '$core/fingering/marks/marksOf';
@@ -52,6 +53,8 @@ export class Desk {
   choices = $state.raw<NoteChoices | null>(null);
   /** The left hand step by step, once it has been asked for. */
   script = $state.raw<readonly HandAction[] | null>(null);
+  /** The same for the right hand. */
+  strokeScript = $state.raw<readonly StrokeAction[] | null>(null);
   /** Slurs that would cure something, once they have been asked for. */
   slurs = $state.raw<readonly SlurSuggestion[] | null>(null);
   /** Several ways to play a passage, the last that was asked about. */
@@ -181,7 +184,9 @@ export class Desk {
           this.choices = answer.choices;
         break;
       case 'script':
-        if (answer.operation === this.operation) this.script = answer.script;
+        if (answer.operation !== this.operation) return;
+        this.script = answer.script;
+        this.strokeScript = answer.strokes;
         break;
       case 'slurs':
         if (answer.operation === this.operation) this.slurs = answer.slurs;
@@ -376,6 +381,7 @@ export class Desk {
       this.readKey = key;
       this.plannedLens = lens;
       this.script = null;
+      this.strokeScript = null;
       this.ways = null;
       // Another hand or school plans anew on the same page.
       this.read(sameScore);

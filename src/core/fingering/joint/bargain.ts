@@ -21,6 +21,9 @@ import { adaptingTo, type Question, STRINGS_ABOVE } from './question';
 /** See `agreement.ts`; the second is for quick music, where the right hand pays much from stroke to stroke. */
 const SLACKS_GIVEN = [1 / 30, 1 / 100];
 
+/** A bound so near, in tenths of a point, is not bargained about again: the rest is planned together. */
+const NEAR_ENOUGH = 64;
+
 /** Prices around a change are bargained with so many moments on both sides. */
 const AROUND = 12;
 
@@ -90,7 +93,8 @@ export class Bargain {
       const prices = this.agree(question, best, slackGiven);
       const bound = this.bound(question, prices);
       if (!highest || bound.cost > highest.bound.cost) highest = { bound, prices };
-      if (bound.cost >= best.cost || bound.left.cost >= bound.right.cost - PARTS) break;
+      const near = best.cost - bound.cost <= NEAR_ENOUGH;
+      if (near || bound.left.cost >= bound.right.cost - PARTS) break;
     }
     this.prices = highest!.prices;
     return highest!.bound;

@@ -44,7 +44,7 @@ export interface Near {
   readonly backward: Int32Array;
   readonly above: number;
   readonly layer: PackedLayer;
-  /** All states on paths of at most so much above the best. */
+  /** States on paths of at most so much above the best, the cheapest ones. */
   readonly nodes: readonly number[];
   /** The cheapest state for each choice of strings that is at most so much above it. */
   readonly strings: readonly number[];
@@ -69,12 +69,12 @@ export function nearStates(
     if (known?.layer === layer && known.forward === there && known.backward === rest && known.above === above)
       return known;
     const columns = struckColumnsOf(layer, struck[k]!);
-    const nodes: number[] = [];
+    const close: { readonly s: number; readonly extra: number }[] = [];
     const cheapest = new Map<number, { readonly s: number; readonly extra: number }>();
     for (let s = 0; s < there.length; s++) {
       const extra = there[s]! + rest[s]! + above;
       if (extra > stringsAbove) continue;
-      if (extra <= nodesAbove) nodes.push(s);
+      if (extra <= nodesAbove) close.push({ s, extra });
       const key = stringsOf(layer, columns, s);
       const best = cheapest.get(key);
       if (!best || extra < best.extra) cheapest.set(key, { s, extra });
@@ -83,6 +83,11 @@ export function nearStates(
       .sort((a, b) => a.extra - b.extra || a.s - b.s)
       .slice(0, MOST_VARIANTS)
       .sort((a, b) => a.s - b.s);
+    const nodes = close
+      .sort((a, b) => a.extra - b.extra || a.s - b.s)
+      .slice(0, MOST_NODES)
+      .map(({ s }) => s)
+      .sort((a, b) => a - b);
     const strings = kept.map(({ s }) => s);
     const far = kept.filter(({ extra }) => extra > farAbove).map(({ s }) => s);
     const near = { forward: there, backward: rest, above, layer, nodes, strings, far };
@@ -97,6 +102,8 @@ const sameNear = (a: Near, b: Near) =>
 
 /** More ways to put one moment on strings than these are bounded together. */
 const MOST_VARIANTS = 16;
+/** And more states than these do not take part in the bargain; they are bounded as all others are. */
+const MOST_NODES = 16;
 
 const struckColumnsOf = (layer: PackedLayer, struck: readonly number[]): readonly number[] =>
   struck.map((strike) => layer.strikes.indexOf(strike)).filter((c) => c >= 0);

@@ -140,10 +140,7 @@ export function fingersPartCost(
   if (fingers) fingersCost(before, fingers, group, hand, bill);
   // p after a finger: the quickest pairs of all, and yet not without end.
   if (letters.length === 1 && letters[0] === 'p' && before.last) {
-    const neededMs = Math.max(
-      ...fingersOf(before.last.bits).map((one) => hand.right.pairMs[pairOf('p', one)]),
-    );
-    bill.charge('pairHaste', neededMs / Math.max(1, before.last.ageMs));
+    bill.charge('pairHaste', handTimes(hand).withThumb[before.last.bits]! / Math.max(1, before.last.ageMs));
   }
   return bill.sum;
 }
@@ -259,13 +256,40 @@ const lowestFinger = (bits: number): RightFinger => fingerOf(bits & -bits);
 const fingersOf = (bits: number): readonly RightFinger[] =>
   RIGHT_FINGERS.filter((_finger, k) => k > 0 && bits & (1 << (k - 1)));
 
-const slowestStroke = (bits: number, { right }: HandProfile): number =>
-  Math.max(...fingersOf(bits).map((finger) => right.strokeMs[finger]));
-
-function slowestPair(a: number, b: number, { right }: HandProfile): number {
-  const pairs = fingersOf(a).flatMap((one) => fingersOf(b).map((other) => pairOf(one, other)));
-  return Math.max(0, ...pairs.map((pair) => right.pairMs[pair]));
+/** Times of a hand by the bits of the fingers: asked for so often that they stand ready. */
+interface HandTimes {
+  readonly stroke: Float64Array;
+  readonly pair: Float64Array;
+  readonly withThumb: Float64Array;
 }
+const FINGER_SETS = 16;
+const timesOf = new WeakMap<HandProfile, HandTimes>();
+
+function handTimes(hand: HandProfile): HandTimes {
+  let times = timesOf.get(hand);
+  if (!times) timesOf.set(hand, (times = makeTimes(hand)));
+  return times;
+}
+
+function makeTimes({ right }: HandProfile): HandTimes {
+  const sets = Array.from({ length: FINGER_SETS }, (_, bits) => fingersOf(bits));
+  const most = (times: readonly number[]) => Math.max(0, ...times);
+  return {
+    stroke: Float64Array.from(sets, (fingers) => most(fingers.map((finger) => right.strokeMs[finger]))),
+    withThumb: Float64Array.from(sets, (fingers) =>
+      most(fingers.map((finger) => right.pairMs[pairOf('p', finger)])),
+    ),
+    pair: Float64Array.from({ length: FINGER_SETS * FINGER_SETS }, (_, both) => {
+      const [a, b] = [sets[both >> 4]!, sets[both & 15]!];
+      const pairs = a.flatMap((one) => b.filter((other) => other !== one).map((other) => pairOf(one, other)));
+      return most(pairs.map((pair) => right.pairMs[pair]));
+    }),
+  };
+}
+
+const slowestStroke = (bits: number, hand: HandProfile): number => handTimes(hand).stroke[bits]!;
+const slowestPair = (a: number, b: number, hand: HandProfile): number =>
+  handTimes(hand).pair[a * FINGER_SETS + b]!;
 
 const pairOf = (a: RightFinger, b: RightFinger) =>
   (RIGHT_FINGERS.indexOf(a) < RIGHT_FINGERS.indexOf(b) ? `${a}${b}` : `${b}${a}`) as RightPair;

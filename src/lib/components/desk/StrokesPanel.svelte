@@ -13,10 +13,12 @@
     REST_STROKE_NAMES,
     RIGHT_SCHOOL_NAMES,
     slurSuggestionText,
+    strokeActionText,
     TREMOLO_NAMES,
     wayName,
   } from '$core/messages/strokes';
   import { EFFECT_TAGS, type EffectTag, type Score } from '$core/score/model';
+  import { placeOf } from '$core/score/places';
   import type { Desk } from '$lib/client/desk.svelte';
 
   interface Props {
@@ -28,6 +30,7 @@
 
   $effect(() => {
     if (!desk.slurs) desk.ask('slurs');
+    if (!desk.strokeScript) desk.askScript();
   });
 
   const style = $derived(desk.lens.right);
@@ -54,6 +57,19 @@
   );
   const ownSchool = $derived(desk.lens.schoolOfBar.get(barUids[0] ?? '') ?? null);
   const effect = $derived((desk.valueOf(desk.selectedUid ?? '', 'effect') as EffectTag | null) ?? '');
+
+  /** Moments around the selection: the script of a whole piece is long. */
+  const LINES = 12;
+  const scriptLines = $derived.by(() => {
+    const actions = desk.strokeScript ?? [];
+    const moments = [...new Set(actions.map(({ momentIndex }) => momentIndex))];
+    const here = moments.findLastIndex((moment) => moment <= (desk.selected?.momentIndex ?? 0));
+    return moments.slice(Math.max(0, here - 1), here + LINES).map((momentIndex) => {
+      const own = actions.filter((action) => action.momentIndex === momentIndex);
+      const { bar, beat } = placeOf(score, own[0]!.ticks);
+      return { momentIndex, at: `${bar}:${beat}`, actions: own };
+    });
+  });
 
   function use(way: Way) {
     if (!passage) return;
@@ -243,6 +259,28 @@
         </li>
       {/each}
     </ul>
+  {/if}
+</section>
+
+<section aria-labelledby="stroke-script-heading" class="text-sm">
+  <h2 id="stroke-script-heading" class="mb-1 font-semibold">Script of the right hand</h2>
+  {#if !desk.strokeScript}
+    <p role="status">Writing the script …</p>
+  {:else}
+    <ol class="flex flex-col" data-testid="stroke-script">
+      {#each scriptLines as line (line.momentIndex)}
+        <li class="border-base-300 grid grid-cols-[2.6rem_1fr] gap-x-2 border-t py-0.5 leading-snug">
+          <span class="tabular-nums">{line.at}</span>
+          <span>
+            {#each line.actions as action (action.kind)}
+              <span class="block {action.kind === 'stroke' ? '' : 'opacity-80'}"
+                >{strokeActionText(action)}</span
+              >
+            {/each}
+          </span>
+        </li>
+      {/each}
+    </ol>
   {/if}
 </section>
 
