@@ -231,8 +231,8 @@ export class Planner {
     const best = isSet(ink, strike) ? this.both.plan(lifted) : here;
     const bounds = this.both.boundsFor(strike.index);
     const chosen = placeOf(best.states, problem, strike.index);
-    const candidates = this.left
-      .candidates(lifted, strike.index)
+    const byLeftHand = this.left.candidates(lifted, strike.index);
+    const candidates = byLeftHand
       .map((one) => ({
         ...one,
         extraCost:
@@ -243,7 +243,10 @@ export class Planner {
       .sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
     const first = candidates.findIndex(({ place }) => chosen && codeOf(place) === codeOf(chosen));
     if (first > 0) candidates.unshift(...candidates.splice(first, 1));
-    if (!exact) return this.explained(strike, best, candidates, count, ink);
+    // Where the left hand by itself would take another string, it is the right hand that speaks against it.
+    const spurned =
+      byLeftHand[0] && chosen && byLeftHand[0].place.string !== chosen.string ? byLeftHand[0] : null;
+    if (!exact) return this.explained(strike, best, candidates, count, ink, spurned);
     const priced = candidates.slice(0, count).map((one, rank) => {
       if (rank === 0) return { ...one, letters: best.letters };
       const { finger, string } = one.place;
@@ -265,6 +268,7 @@ export class Planner {
       [...priced.sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place)), ...rest],
       count,
       ink,
+      spurned,
     );
   }
 
@@ -274,6 +278,7 @@ export class Planner {
     candidates: readonly Candidate[],
     count: number,
     ink: Ink,
+    spurned: LeftCandidate | null,
   ): readonly LeftChoice[] {
     const { problem, setting } = this;
     const [first, ...others] = candidates.slice(0, count);
@@ -284,26 +289,32 @@ export class Planner {
     const isHeld = ({ place }: Candidate) => holdsOther(problem, best.states, k, place.finger);
     const rival = onItsString.find(isHeld) ?? onItsString[0] ?? others[0];
     const walked = walkedWithLedgers(problem, setting, best.states, best.letters);
+    const against = (states: BothHands['states'], letters?: BothHands['letters']) => {
+      const played = letters ?? this.right.plan(placedOn(problem, states), ink).letters;
+      return strokeReasons(problem, walked, walkedWithLedgers(problem, setting, states, played), k);
+    };
     return candidates.map(({ place, extraCost, states, letters }, rank) => {
       if (rank >= count) return { ...place, extraCost, reasons: [], words: [], strokeWords: [] };
       if (rank === 0) {
         const words = rival
           ? reasonsAgainst(problem, best.states, rival.states(), k, rival.place.finger)
           : [];
-        return { ...place, extraCost, reasons: [], words, strokeWords: [] };
+        return {
+          ...place,
+          extraCost,
+          reasons: [],
+          words,
+          strokeWords: spurned ? against(spurned.states()) : [],
+        };
       }
       const other = states();
       const otherString = place.string !== first!.place.string;
-      const strokes =
-        otherString || letters ? (letters ?? this.right.plan(placedOn(problem, other), ink).letters) : null;
       return {
         ...place,
         extraCost,
         reasons: reasonsBetween(totals, termTotals(problem, other)).slice(0, REASONS_SHOWN),
         words: reasonsAgainst(problem, best.states, other, k, place.finger),
-        strokeWords: strokes
-          ? strokeReasons(problem, walked, walkedWithLedgers(problem, setting, other, strokes), k)
-          : [],
+        strokeWords: otherString || letters ? against(other, letters) : [],
       };
     });
   }

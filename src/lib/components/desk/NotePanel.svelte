@@ -33,6 +33,8 @@
 
   /** What goes against a choice; for the best one: what speaks for it against the next. */
   function reasonText(choice: LeftChoice, rank: number): string {
+    if (rank === 0 && choice.strokeWords.length > 0)
+      return `this string spares the right hand: otherwise ${strokeReasonText(choice.strokeWords[0]!, place)}`;
     const words = [
       ...choice.words.map((word) => choiceReasonText(word, place, bpm)),
       ...choice.strokeWords.map((word) => strokeReasonText(word, place)),

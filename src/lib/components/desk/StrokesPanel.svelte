@@ -56,7 +56,7 @@
       : null,
   );
   const ownSchool = $derived(desk.lens.schoolOfBar.get(barUids[0] ?? '') ?? null);
-  const effect = $derived((desk.valueOf(desk.selectedUid ?? '', 'effect') as EffectTag | null) ?? '');
+  const chordEffect = $derived((desk.valueOf(desk.selectedUid ?? '', 'effect') as EffectTag | null) ?? '');
 
   /** Moments around the selection: the script of a whole piece is long. */
   const LINES = 12;
@@ -134,7 +134,7 @@
     <select
       id="effect"
       class="select select-sm w-full"
-      value={effect}
+      value={chordEffect}
       disabled={!desk.selectedUid}
       onchange={(event) =>
         desk.set(desk.selectedUid ?? '', 'effect', (event.currentTarget.value || null) as EffectTag | null)}
