@@ -67,16 +67,14 @@ export function judge(score: Score, planner: Planner): Judgement {
 
 function unusualAt(planner: Planner, ink: Ink, uid: string): readonly UnusualChoice[] {
   const marks = ink.get(uid)!;
-  const choices = planner.choices(ink, uid, false, Infinity)?.left ?? [];
-  const best = choices[0];
-  const chosen = choices.find(
-    (choice) =>
-      (marks.finger === null || choice.finger === marks.finger) &&
-      (marks.string === null || choice.string === marks.string),
+  const compared = planner.comparedByLeftHand(
+    ink,
+    uid,
+    ({ finger, string }) =>
+      (marks.finger === null || finger === marks.finger) &&
+      (marks.string === null || string === marks.string),
   );
-  if (!best || !chosen || chosen.extraCost < WORTH_A_WORD) return [];
-  const { extraCost, reasons, words } = chosen;
-  return [{ uid, chosen, better: best, extraCost, reasons, words }];
+  return compared && compared.extraCost >= WORTH_A_WORD ? [{ uid, ...compared }] : [];
 }
 
 /** The same bar wants the same fingering: marks that disagree, where both bars carry one. */

@@ -8,23 +8,13 @@ import { effortByBar, leftEffortByMoment } from './effort';
 import { reasonsBetween, termTotals } from './left/explain';
 import { holdsOther, reasonsAgainst } from './left/reasons';
 import { type HandAction, handScript } from './left/script/handScript';
-import type { HandState } from './left/handState';
 import { codeOf, type Placement } from './left/handState';
-import { type LeftCandidate, type LeftPlan, LeftPlanner } from './left/planLeft';
+import { type LeftCandidate, LeftPlanner } from './left/planLeft';
 import { type BothHands, JointPlanner } from './joint/planBoth';
-import type {
-  Finding,
-  FingeringPlan,
-  LeftChoice,
-  NoteChoices,
-  PlannedBarre,
-  PlannedNote,
-  RightChoice,
-} from './plan';
+import type { FingeringPlan, LeftChoice, NoteChoices, RightChoice } from './plan';
 import { type FingeringProblem, problemOf, type Strike } from './problem';
 import type { LeftSchoolId } from './left/schools';
 import { leftWeights } from './left/weights';
-import type { Pluck } from '../score/model';
 import { inkedPluck, type RightCandidate, RightPlanner, withoutConflict } from './right/planRight';
 import { strokeReasons, type StrokesWalked, walkedWithLedgers } from './right/reasons';
 import { type StrokeAction, strokeScript } from './right/strokeScript';
@@ -32,7 +22,6 @@ import { strokesReport } from './right/report';
 import { formulaSpans } from './formulas/recognise';
 import { compareWays, formulaInk, type Way } from './formulas/compare';
 import type { Formula } from './formulas/formulas';
-import { checkSlurs } from './slurs/check';
 import { type SlurSuggestion, suggestSlurs } from './slurs/suggest';
 import { landed, landingsOf } from './right/restStrokes';
 import type { RightSchoolId } from './right/schools';
@@ -40,9 +29,10 @@ import { type RightSetting, rightSettingOf } from './right/setting';
 import { placedOn, strokeGroup } from './right/strokes';
 import { PLAIN_STYLE, type RightStyle } from './right/style';
 import { type RightStep, walkRight } from './right/walk';
-import { remediesForCut, remediesForInk, remediesForMoment, remediesForSlur } from './remedies';
+import { findingsOf, slurFindings } from './findings';
+import { barreSpans, plannedNotes, plucksOf } from './plannedNotes';
 import { ringsReport } from './rings/report';
-import { type Ring, ringsOf } from './rings/ring';
+import { ringsOf } from './rings/ring';
 import { handStays, shiftsOf } from './shifts';
 
 /** Reasons worth showing beside a choice, and for how many of them they are worked out. */
@@ -224,6 +214,38 @@ export class Planner {
     };
   }
 
+  /**
+   * One choice for a note against the best one there, priced by the left hand alone, its own ink lifted: fast enough to
+   * ask for every note of a piece. Null where there is none such.
+   */
+  comparedByLeftHand(
+    ink: Ink,
+    uid: string,
+    isMeant: (place: Placement) => boolean,
+  ): (Pick<LeftChoice, 'extraCost' | 'reasons' | 'words'> & { chosen: Placement; better: Placement }) | null {
+    const { problem } = this;
+    const strike = problem.strikes.find((one) => one.uids.includes(uid));
+    if (!strike) return null;
+    const candidates = this.left.candidates(without(ink, strike, ['finger', 'string']), strike.index);
+    const [best] = candidates;
+    const chosen = candidates.find(({ place }) => isMeant(place));
+    if (!best || !chosen) return null;
+    if (chosen === best)
+      return { chosen: chosen.place, better: best.place, extraCost: 0, reasons: [], words: [] };
+    const k = problem.moments.findIndex((moment) => moment.struck.includes(strike.index));
+    const [better, other] = [best.states(), chosen.states()];
+    return {
+      chosen: chosen.place,
+      better: best.place,
+      extraCost: chosen.extraCost,
+      reasons: reasonsBetween(termTotals(problem, better), termTotals(problem, other)).slice(
+        0,
+        REASONS_SHOWN,
+      ),
+      words: reasonsAgainst(problem, better, other, k, chosen.place.finger),
+    };
+  }
+
   private leftChoices(ink: Ink, strike: Strike, exact: boolean, count: number): readonly LeftChoice[] {
     const { problem } = this;
     const lifted = without(ink, strike, ['finger', 'string']);
@@ -370,13 +392,6 @@ function placeOf(states: BothHands['states'], problem: FingeringProblem, strike:
   return slot < 0 ? null : states[k]!.placements[slot]!;
 }
 
-function plucksOf(problem: FingeringProblem, steps: readonly RightStep[]): readonly (Pluck | null)[] {
-  const plucks: (Pluck | null)[] = problem.strikes.map(() => null);
-  for (const { group, sharing } of steps)
-    group.strokes.forEach(({ strike }, slot) => (plucks[strike] = sharing.letters[slot]!));
-  return plucks;
-}
-
 /** Strikes that were left out of their group because inked letters contradict each other. */
 function pluckConflicts(
   problem: FingeringProblem,
@@ -391,113 +406,3 @@ function pluckConflicts(
     return left.length > 0 ? [left.map(({ strike }) => strike)] : [];
   });
 }
-
-function plannedNotes(
-  problem: FingeringProblem,
-  left: Pick<LeftPlan, 'placements' | 'states'>,
-  plucks: readonly (Pluck | null)[],
-  rings: readonly Ring[],
-): PlannedNote[] {
-  const until = problem.strikes.map((strike) => strike.onsetTicks);
-  for (const ring of rings) until[ring.strike] = ring.soundsUntilTicks;
-  return problem.moments.flatMap((moment) =>
-    moment.struck.flatMap((index) => {
-      const place = left.placements[index] ?? null;
-      const barre = left.states[moment.index]!.barre;
-      const note = {
-        strike: index,
-        momentIndex: moment.index,
-        string: place?.string ?? null,
-        fret: place?.fret ?? null,
-        finger: place?.finger ?? null,
-        pluck: plucks[index]!,
-        barre: barre && place?.finger === 1 ? barre.fret : null,
-        soundsUntilTicks: until[index]!,
-      };
-      return problem.strikes[index]!.uids.map((uid) => ({ uid, ...note }));
-    }),
-  );
-}
-
-/** Neighbouring moments under a barre at one fret are one span. */
-function barreSpans(problem: FingeringProblem, states: readonly HandState[]): PlannedBarre[] {
-  const spans: PlannedBarre[] = [];
-  let open: PlannedBarre | null = null;
-  states.forEach((state, k) => {
-    const uidAt = (strike: number | undefined) => problem.strikes[strike ?? 0]!.uids[0]!;
-    const barre = state.barre;
-    const here = problem.moments[k]!.struck;
-    if (open && barre?.fret === open.fret) {
-      open = {
-        fret: open.fret,
-        firstString: Math.min(open.firstString, barre.firstString),
-        lastString: Math.max(open.lastString, barre.lastString),
-        fromUid: open.fromUid,
-        toUid: uidAt(here.at(-1)),
-      };
-      spans[spans.length - 1] = open;
-      return;
-    }
-    open = barre ? { ...barre, fromUid: uidAt(here[0]), toUid: uidAt(here.at(-1)) } : null;
-    if (open) spans.push(open);
-  });
-  return spans;
-}
-
-function findingsOf(
-  problem: FingeringProblem,
-  score: Score,
-  ink: Ink,
-  left: Pick<LeftPlan, 'conflicts'>,
-  pluckConflicts: readonly (readonly number[])[],
-  notes: readonly PlannedNote[],
-  shifts: FingeringPlan['shifts'],
-  rings: readonly Ring[],
-): Finding[] {
-  const uidsOf = (strikes: readonly number[]) => strikes.flatMap((index) => problem.strikes[index]!.uids);
-  const endOf = new Map(rings.map((ring) => [ring.strike, ring.end]));
-  const findings: Finding[] = left.conflicts.map(({ strikes, byInk }) => {
-    const uids = uidsOf(strikes);
-    if (byInk) return { code: 'inkContradicts', uids, remedies: remediesForInk(uids, ink) };
-    const moment = problem.moments.find(({ struck }) => struck.includes(strikes[0]!))!;
-    return { code: 'unplayable', uids, remedies: remediesForMoment(problem, score, moment, strikes) };
-  });
-  for (const strikes of pluckConflicts) findings.push({ code: 'pluckContradicts', uids: uidsOf(strikes) });
-  for (const shift of shifts) {
-    if (shift.risk !== 'tooFast') continue;
-    findings.push({
-      code: 'shiftTooFast',
-      uids: [shift.toUid],
-      windowMs: shift.windowMs,
-      neededMs: shift.neededMs,
-    });
-  }
-  for (const note of notes) {
-    const strike = problem.strikes[note.strike]!;
-    const lostTicks = strike.writtenEndTicks - note.soundsUntilTicks;
-    if (note.string !== null && lostTicks > 0 && note.uid === strike.uids[0]) {
-      findings.push({
-        code: 'cut',
-        uids: strike.uids,
-        lostQuarters: lostTicks / problem.ticksPerQuarter,
-        end: endOf.get(strike.index) ?? 'released',
-        remedies: remediesForCut(problem, strike, note.soundsUntilTicks),
-      });
-    }
-    if (departs(strike.printed, note)) findings.push({ code: 'printedDeparture', uids: [note.uid] });
-  }
-  return findings;
-}
-
-/** What is wrong with the slurs that the music asks for; weak ones are only priced. */
-const slurFindings = (problem: FingeringProblem, states: BothHands['states']): Finding[] =>
-  checkSlurs(problem, states).flatMap(({ fault, uids }): Finding[] =>
-    fault === null || fault === 'weak'
-      ? []
-      : [{ code: 'slurFault', uids: [...uids].reverse(), fault, remedies: remediesForSlur(uids[1]) }],
-  );
-
-const departs = (printed: FingeringProblem['strikes'][number]['printed'], note: PlannedNote): boolean =>
-  (printed.finger !== null && note.finger !== null && printed.finger !== note.finger) ||
-  (printed.string !== null && note.string !== null && printed.string !== note.string) ||
-  (printed.pluck !== null && note.pluck !== null && printed.pluck !== note.pluck);
