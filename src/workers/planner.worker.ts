@@ -99,16 +99,19 @@ const tags = ({ generation, operation }: { readonly generation: number; readonly
   operation,
 });
 
-/** First what the prices are at least, at once; then, unless something newer is asked, what they are exactly. */
+/** First what the prices are at least, at once; then, a choice at a time and as long as nobody asks, what they are. */
 function prices({ planner, ink, generation }: Session, request: Extract<PlannerRequest, { kind: 'prices' }>) {
-  const choices = planner.choices(ink, request.uid, request.exact);
+  const choices = planner.choices(ink, request.uid);
   if (!choices) return;
   answer({ kind: 'prices', ...tags(request), choices });
-  if (choices.exact) return;
-  setTimeout(() => {
-    if (waiting.length > 0 || session?.generation !== generation) return;
-    self.onmessage!(new MessageEvent('message', { data: { ...request, exact: true } }));
-  }, 0);
+  const exactly = planner.exactChoices(ink, request.uid);
+  const goOn = () => {
+    if (waiting.length > 0 || session?.generation !== generation || session.ink !== ink) return;
+    const { done, value } = exactly.next();
+    if (!done) setTimeout(goOn, 0);
+    else if (value) answer({ kind: 'prices', ...tags(request), choices: value });
+  };
+  setTimeout(goOn, 0);
 }
 
 function dealFormula(

@@ -25,7 +25,7 @@ export type PlannerRequest =
   /** Reads the document under the corrections among its registers; asked again whenever these change. */
   | (Tagged & { readonly kind: 'open'; readonly input: DocumentInput })
   | (Tagged & { readonly kind: 'apply'; readonly ink: InkEntries })
-  | (Tagged & { readonly kind: 'prices'; readonly uid: string; readonly exact: boolean })
+  | (Tagged & { readonly kind: 'prices'; readonly uid: string })
   | (Tagged & { readonly kind: 'script' })
   | (Tagged & { readonly kind: 'slurs' })
   /** Moments from and to, both counted. */

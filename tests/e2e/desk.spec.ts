@@ -47,16 +47,18 @@ test('candidates are ranked by their exact price and chosen by a click', async (
   await note(page, 'n3').click();
   const rows = page.getByTestId('candidates').getByRole('button');
   await expect(rows.first()).toHaveAttribute('aria-label', /best$/);
+  // What the prices are at least stands there at once; a moment later what they are.
+  await expect(page.getByTestId('candidates')).toHaveAttribute('data-exact', 'yes');
   const prices = (await rows.evaluateAll((all) => all.map((one) => one.getAttribute('aria-label')!))).map(
     (label) => Number(/\+([\d.]+)$/.exec(label)?.[1] ?? 0),
   );
   expect(prices).toEqual([...prices].sort((a, b) => a - b));
   expect(prices.length).toBeGreaterThan(3);
-  const left = async () => Number(/left ([\d.]+)/.exec((await page.locator('aside').textContent())!)![1]);
+  const left = async () => Number(/Effort ([\d.]+)/.exec((await page.locator('aside').textContent())!)![1]);
   const best = await left();
   await rows.nth(2).click();
   await expect(page.getByTestId('note-state')).toHaveText('ink');
-  // The left hand costs exactly what was shown, as soon as the plan around the ink is there.
+  // Both hands cost exactly what was shown, as soon as the plan around the ink is there.
   await expect.poll(async () => Math.round(10 * ((await left()) - best))).toBe(Math.round(10 * prices[2]!));
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('note-state')).toHaveText('pencil');

@@ -39,7 +39,7 @@ test('a letter says why it is dearer, in strings and milliseconds', async ({ pag
   await page.keyboard.press('ArrowRight');
   await expect(page.getByTestId('letters').getByRole('button').first()).toContainText('best');
   await expect(page.getByRole('complementary', { name: 'Note and findings' })).toContainText(
-    /crosses from \d to \d against the hand in \d+ ms/,
+    /[pima]( here)? (crosses from \d to \d against the hand in|plays again after) \d+ ms|moves by [\d.]+ strings? in \d+ ms/,
   );
 });
 

@@ -60,6 +60,7 @@ export class Planner {
   private readonly right: RightPlanner;
   private readonly both: JointPlanner;
   /** The last plan, since whoever asks for choices has just asked for it. */
+  private lastAsked: Ink | null = null;
   private walked: readonly RightStep[] = [];
   private latest: { readonly ink: Ink; readonly hands: BothHands } | null = null;
 
@@ -84,7 +85,7 @@ export class Planner {
   }
 
   private handsFor(ink: Ink): BothHands {
-    if (this.latest?.ink !== ink) this.latest = { ink, hands: this.both.plan(ink) };
+    if (this.latest?.ink !== ink) this.latest = { ink, hands: this.planBoth(ink) };
     return this.latest.hands;
   }
 
@@ -199,19 +200,40 @@ export class Planner {
   }
 
   /**
-   * Every choice for one note with its price, so many of them with reasons; its own ink is lifted for the question.
-   * At first the prices are the least that they can be; `exact` plans both hands anew for each that is explained.
-   * Null: no such note.
+   * Every choice for one note, so many of them with reasons; its own ink is lifted for the question. The prices are the
+   * least that they can be, known at once. Null: no such note.
    */
-  choices(ink: Ink, uid: string, exact = false, explained = CHOICES_EXPLAINED): NoteChoices | null {
-    const strike = this.problem.strikes.find((one) => one.uids.includes(uid));
-    if (!strike) return null;
-    return {
-      uid,
-      exact,
-      left: this.leftChoices(ink, strike, exact, explained),
-      right: this.rightChoices(ink, strike),
-    };
+  choices(ink: Ink, uid: string, explained = CHOICES_EXPLAINED): NoteChoices | null {
+    const asked = this.asked(ink, uid);
+    if (!asked) return null;
+    const { strike, candidates } = asked;
+    const right = this.rightChoices(ink, strike);
+    return { uid, exact: false, left: this.explained(asked, candidates, explained, ink), right };
+  }
+
+  /**
+   * The same with exact prices for those that are explained: both hands are planned anew for each. Between two of them
+   * it yields, so that whoever has something newer to ask need not wait.
+   */
+  *exactChoices(ink: Ink, uid: string, explained = CHOICES_EXPLAINED): Generator<void, NoteChoices | null> {
+    const asked = this.asked(ink, uid);
+    if (!asked) return null;
+    const { strike, lifted, best, candidates } = asked;
+    const right = this.rightChoices(ink, strike);
+    const priced: Candidate[] = [];
+    for (const one of candidates.slice(0, explained)) {
+      if (priced.length === 0) {
+        priced.push({ ...one, letters: best.letters });
+        continue;
+      }
+      yield;
+      const { finger, string } = one.place;
+      const marks = { ...lettersOf(ink, strike), finger, string };
+      const { cost, states, letters } = this.planBoth(new Map(lifted).set(strike.uids[0]!, marks));
+      priced.push({ ...one, extraCost: cost - best.cost, states: () => states, letters });
+    }
+    const ranked = [...priced.sort(byPrice), ...candidates.slice(explained)];
+    return { uid, exact: true, left: this.explained(asked, ranked, explained, ink), right };
   }
 
   /**
@@ -246,61 +268,41 @@ export class Planner {
     };
   }
 
-  private leftChoices(ink: Ink, strike: Strike, exact: boolean, count: number): readonly LeftChoice[] {
-    const { problem } = this;
-    const lifted = without(ink, strike, ['finger', 'string']);
-    const here = this.handsFor(ink);
-    const best = isSet(ink, strike) ? this.both.plan(lifted) : here;
+  /** The last question to both hands, since its bounds are of that one only. */
+  private planBoth(ink: Ink): BothHands {
+    this.lastAsked = ink;
+    return this.both.plan(ink);
+  }
+
+  private asked(ink: Ink, uid: string): Asked | null {
+    const strike = this.problem.strikes.find((one) => one.uids.includes(uid));
+    if (!strike) return null;
+    const lifted = isSet(ink, strike) ? without(ink, strike, ['finger', 'string']) : ink;
+    const best = lifted === ink ? this.handsFor(ink) : this.planBoth(lifted);
+    if (this.lastAsked !== lifted) this.planBoth(lifted);
     const bounds = this.both.boundsFor(strike.index);
-    const chosen = placeOf(best.states, problem, strike.index);
+    const chosen = placeOf(best.states, this.problem, strike.index);
+    const isChosen = ({ place }: LeftCandidate) => chosen !== null && codeOf(place) === codeOf(chosen);
     const byLeftHand = this.left.candidates(lifted, strike.index);
-    const candidates = byLeftHand
+    const candidates: Candidate[] = byLeftHand
       .map((one) => ({
         ...one,
-        extraCost:
-          chosen && codeOf(one.place) === codeOf(chosen)
-            ? 0
-            : (bounds.get(codeOf(one.place)) ?? one.extraCost),
+        extraCost: isChosen(one) ? 0 : (bounds.get(codeOf(one.place)) ?? one.extraCost),
       }))
-      .sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
-    const first = candidates.findIndex(({ place }) => chosen && codeOf(place) === codeOf(chosen));
+      .sort(byPrice);
+    const first = candidates.findIndex(isChosen);
     if (first > 0) candidates.unshift(...candidates.splice(first, 1));
     // Where the left hand by itself would take another string, it is the right hand that speaks against it.
-    const spurned =
-      byLeftHand[0] && chosen && byLeftHand[0].place.string !== chosen.string ? byLeftHand[0] : null;
-    if (!exact) return this.explained(strike, best, candidates, count, ink, spurned);
-    const priced = candidates.slice(0, count).map((one, rank) => {
-      if (rank === 0) return { ...one, letters: best.letters };
-      const { finger, string } = one.place;
-      const forced = this.both.plan(
-        new Map(lifted).set(strike.uids[0]!, { ...lettersOf(ink, strike), finger, string }),
-      );
-      return {
-        ...one,
-        extraCost: forced.cost - best.cost,
-        states: () => forced.states,
-        letters: forced.letters,
-      };
-    });
-    this.latest = null;
-    const rest = candidates.slice(count);
-    return this.explained(
-      strike,
-      best,
-      [...priced.sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place)), ...rest],
-      count,
-      ink,
-      spurned,
-    );
+    const [own] = byLeftHand;
+    const spurned = own && chosen && own.place.string !== chosen.string ? own : null;
+    return { strike, lifted, best, candidates, spurned };
   }
 
   private explained(
-    strike: Strike,
-    best: BothHands,
+    { strike, best, spurned }: Asked,
     candidates: readonly Candidate[],
     count: number,
     ink: Ink,
-    spurned: LeftCandidate | null,
   ): readonly LeftChoice[] {
     const { problem, setting } = this;
     const [first, ...others] = candidates.slice(0, count);
@@ -366,6 +368,19 @@ export class Planner {
 interface Candidate extends LeftCandidate {
   readonly letters?: BothHands['letters'];
 }
+
+/** One note asked about: the best plan without its own ink, and everything it could be instead. */
+interface Asked {
+  readonly strike: Strike;
+  readonly lifted: Ink;
+  readonly best: BothHands;
+  readonly candidates: readonly Candidate[];
+  /** What the left hand by itself would do, where that is another string. */
+  readonly spurned: LeftCandidate | null;
+}
+
+const byPrice = (a: Candidate, b: Candidate) =>
+  a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place);
 
 const sumOf = (totals: ReadonlyMap<string, number>) =>
   [...totals.values()].reduce((sum, cost) => sum + cost, 0);

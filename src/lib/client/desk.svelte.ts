@@ -413,7 +413,6 @@ export class Desk {
         generation,
         operation: this.operation,
         uid: this.selectedUid,
-        exact: false,
       });
     }, PRICES_AFTER_MS);
   }

@@ -61,7 +61,7 @@
     >
   </div>
 
-  <table class="w-full text-sm" data-testid="candidates">
+  <table class="w-full text-sm" data-testid="candidates" data-exact={choices?.exact ? 'yes' : undefined}>
     <caption class="mb-1 text-left text-xs">Left hand: finger, string, position, extra effort</caption>
     <tbody>
       {#each (choices?.left ?? []).slice(0, SHOWN) as choice, rank (`${choice.finger}-${choice.string}`)}
