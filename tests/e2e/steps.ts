@@ -18,15 +18,20 @@ export const TWO_VOICES: readonly TestNote[] = [
   { midi: 45, onset: 4, length: 4, voice: 2 },
 ];
 
-export const scoreFile = (name: string, notes: readonly TestNote[] = TWO_VOICES) => ({
+export const scoreFile = (name: string, notes: readonly TestNote[] = TWO_VOICES, bpm = 90) => ({
   name,
   mimeType: 'application/xml',
-  buffer: Buffer.from(barXml(notes)),
+  buffer: Buffer.from(barXml(notes, bpm)),
 });
 
 /** Imports by the file chooser and opens the piece on the desk. */
-export async function importAndOpen(page: Page, name: string, notes?: readonly TestNote[]): Promise<void> {
-  await page.getByLabel('Score files').setInputFiles(scoreFile(name, notes));
+export async function importAndOpen(
+  page: Page,
+  name: string,
+  notes?: readonly TestNote[],
+  bpm?: number,
+): Promise<void> {
+  await page.getByLabel('Score files').setInputFiles(scoreFile(name, notes, bpm));
   await page.getByRole('link', { name: 'open on the desk' }).click();
   await untilPlanned(page);
 }
