@@ -172,11 +172,11 @@
         <p role="alert" class="text-warning text-sm">{desk.notice}</p>
       {/if}
       <div class="flex items-center">
-        <div role="tablist" class="tabs tabs-border" aria-label="Side panel">
+        <div role="tablist" class="tabs tabs-border flex-nowrap" aria-label="Side panel">
           {#each [['note', 'Note'], ['hand', 'Hand'], ['strokes', 'Strokes'], ['score', 'Score']] as const as [id, name] (id)}
             <button
               role="tab"
-              class="tab text-base-content! px-2.5"
+              class="tab text-base-content! px-2!"
               class:tab-active={tab === id}
               aria-selected={tab === id}
               onclick={() => (tab = id)}

@@ -179,17 +179,17 @@
       <thead>
         <tr class="text-left align-bottom">
           <th class="font-medium">way</th>
-          <th class="pl-1.5 text-right font-medium" title="Effort of the right hand">effort</th>
-          <th class="pl-1.5 text-right font-medium" title="Crossings against the hand">✕</th>
-          <th class="pl-1.5 text-right font-medium" title="Fingers that play twice in a row">again</th>
+          <th class="pl-2 text-right font-medium" title="Effort of the right hand">effort</th>
+          <th class="pl-2 text-right font-medium" title="Crossings against the hand">✕</th>
+          <th class="pl-2 text-right font-medium" title="Fingers that play twice in a row">again</th>
           <th
             class="text-right font-medium"
             title="How often the hand changes strings, and how often it turns round">pivots</th
           >
-          <th class="pl-1.5 text-right font-medium" title="Way of the hand beyond what the fingers spread"
+          <th class="pl-2 text-right font-medium" title="Way of the hand beyond what the fingers spread"
             >mm</th
           >
-          <th class="pl-1.5 text-right font-medium" title="Quarters a minute up to which it runs">runs at</th>
+          <th class="pl-2 text-right font-medium" title="Quarters a minute up to which it runs">runs at</th>
         </tr>
       </thead>
       <tbody>
@@ -204,21 +204,20 @@
                   class="cursor-pointer text-left underline-offset-2 hover:underline"
                   title={way.formula === null ? 'Plan these bars by this school' : 'Ink this formula here'}
                   onclick={() => use(way)}
-                  ><span class={way.formula === null ? '' : 'font-serif text-sm italic'}>{wayName(way)}</span
+                  ><span class={way.formula === null ? '' : 'font-serif text-sm whitespace-nowrap italic'}
+                    >{wayName(way)}</span
                   ></button
                 >
               {/if}
             </td>
-            <td class="py-1 pl-1.5 text-right">{(m.effort / 10).toFixed(1)}</td>
-            <td class="py-1 pl-1.5 text-right {m.crossings > 0 ? 'font-semibold' : ''}">{m.crossings}</td>
-            <td class="py-1 pl-1.5 text-right">{m.repeats}</td>
-            <td
-              class="py-1 pl-1.5 text-right"
-              title="{m.pivotStrings} strings on average, {m.jolts} turn round"
+            <td class="py-1 pl-2 text-right">{(m.effort / 10).toFixed(1)}</td>
+            <td class="py-1 pl-2 text-right {m.crossings > 0 ? 'font-semibold' : ''}">{m.crossings}</td>
+            <td class="py-1 pl-2 text-right">{m.repeats}</td>
+            <td class="py-1 pl-2 text-right" title="{m.pivotStrings} strings on average, {m.jolts} turn round"
               >{m.pivots}{m.jolts > 0 ? `/${m.jolts}` : ''}</td
             >
-            <td class="py-1 pl-1.5 text-right">{m.displacementMm}</td>
-            <td class="py-1 pl-1.5 text-right">{m.runsAtBpm === null ? '–' : `♩${m.runsAtBpm}`}</td>
+            <td class="py-1 pl-2 text-right">{m.displacementMm}</td>
+            <td class="py-1 pl-2 text-right">{m.runsAtBpm === null ? '–' : `♩${m.runsAtBpm}`}</td>
           </tr>
         {/each}
       </tbody>
