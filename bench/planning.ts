@@ -128,28 +128,30 @@ function bothMs(xml: string, runs: number): { readonly ms: number; readonly gap:
 export function bothHands() {
   for (const { name, xml } of demo) {
     const { ms, gap } = bothMs(xml, 3);
-    note('planning', `both hands, rings and findings, warm: ${name}`, ms, 'ms');
-    note('planning', `both hands, cost above the lower bound: ${name}`, gap, 'tenths');
+    note('both', `both hands, rings and findings, warm: ${name}`, ms, 'ms');
+    note('both', `both hands, cost above the lower bound: ${name}`, gap, 'tenths');
   }
   for (const name of Object.keys(ETUDES) as EtudeName[]) {
     let perBarAt64 = 0;
-    for (const bars of [8, 64, 512]) {
-      // Every moment of a tremolo's 512 bars is dense: one size less says the same.
-      if (bars === 512 && name === 'tremolo') continue;
-      const { ms, gap } = bothMs(ETUDES[name](bars), bars === 64 ? 3 : 1);
+    // Long pieces are measured on one kind only: both hands take their time.
+    for (const bars of name === 'two voices' ? [8, 64, 256] : [8, 64]) {
+      const { ms, gap } = bothMs(ETUDES[name](bars), bars === 64 ? 2 : 1);
       const label = `${name}, ${bars} bars: both hands, rings and findings`;
-      note('planning', `${label}, warm`, ms, 'ms');
-      note('planning', `${label}, cost above the lower bound`, gap, 'tenths');
+      note('both', `${label}, warm`, ms, 'ms');
+      note('both', `${label}, cost above the lower bound`, gap, 'tenths');
       if (bars === 64) perBarAt64 = ms / bars;
-      if (bars === 512) note('planning', `${label}, a bar ÷ a bar of 64`, ms / bars / perBarAt64, 'ratio');
+      if (bars === 256) note('both', `${label}, a bar ÷ a bar of 64`, ms / bars / perBarAt64, 'ratio');
       if (bars === 64 && name === 'two voices') {
         const made = new LeftPlanner(problemFrom(ETUDES[name](bars)));
         const [, naiveMs] = timed(() => naiveViterbi(made));
-        note('planning', `${label} ÷ naive Viterbi of the left hand`, ms / naiveMs, 'ratio');
+        note('both', `${label} ÷ naive Viterbi of the left hand`, ms / naiveMs, 'ratio');
       }
     }
   }
 }
+
+/** So many notes at most, evenly spread, are edited where both hands are planned anew. */
+const MOST_EDITS = 60;
 
 /** One note after the other gets another finger: the left hand alone, and everything. */
 export function replans() {
@@ -163,10 +165,12 @@ export function replans() {
       (one): Ink => new Map([[one.uid, { finger: one.finger === 2 ? 3 : 2, string: null, pluck: null }]]),
     );
     const leftTimes = inked.map((ink) => timed(() => left.plan(ink))[1]);
-    note('planning', `left hand after one edit, median: ${name}`, percentile(leftTimes, 0.5), 'ms');
-    note('planning', `left hand after one edit, 95th percentile: ${name}`, percentile(leftTimes, 0.95), 'ms');
-    const times = inked.map((ink) => timed(() => planner.plan(ink))[1]);
-    note('planning', `everything after one edit, median: ${name}`, percentile(times, 0.5), 'ms');
-    note('planning', `everything after one edit, 95th percentile: ${name}`, percentile(times, 0.95), 'ms');
+    note('both', `left hand after one edit, median: ${name}`, percentile(leftTimes, 0.5), 'ms');
+    note('both', `left hand after one edit, 95th percentile: ${name}`, percentile(leftTimes, 0.95), 'ms');
+    const every = Math.ceil(inked.length / MOST_EDITS);
+    const sample = inked.filter((_ink, k) => k % every === 0);
+    const times = sample.map((ink) => timed(() => planner.plan(ink))[1]);
+    note('both', `everything after one edit, median: ${name}`, percentile(times, 0.5), 'ms');
+    note('both', `everything after one edit, 95th percentile: ${name}`, percentile(times, 0.95), 'ms');
   }
 }

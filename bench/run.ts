@@ -1,12 +1,12 @@
-/** `npm run bench [planning|importing|application]`: prints a table and writes bench/results.json. */
+/** `npm run bench [planning|both|importing|application]`: prints a table and writes bench/results.json. */
 import { application } from './desk';
 import { writeResults } from './figures';
 import { alignments, imports } from './importing';
 import { bothHands, etudes, replans } from './planning';
 
 const SECTIONS: Readonly<Record<string, () => void | Promise<void>>> = {
-  planning: () => {
-    etudes();
+  planning: etudes,
+  both: () => {
     bothHands();
     replans();
   },
