@@ -24,8 +24,19 @@ const C_SCALE = [60, 62, 64, 65, 67, 69, 71, 72, 71, 69, 67, 65, 64, 62, 60];
 const SCALES = [...C_SCALE, ...C_SCALE].map((midi, onset) => ({ midi, onset, length: 1 }));
 
 const strokesTab = (page: Page) => page.getByRole('tab', { name: 'Strokes' }).click();
-const letters = async (page: Page) =>
-  (await page.locator('[data-mark=pluck]').allTextContents()).map((text) => text.trim()).join('');
+/** In the order of the notes: the page holds its marks by where they stand. */
+const letters = async (page: Page) => {
+  const marks = await page
+    .locator('[data-mark=pluck]')
+    .evaluateAll((all) =>
+      all.map((one) => [one.getAttribute('data-uid')!, one.textContent!.trim()] as const),
+    );
+  const number = (uid: string) => Number(uid.slice(1));
+  return [...marks]
+    .sort(([a], [b]) => number(a) - number(b))
+    .map(([, text]) => text)
+    .join('');
+};
 
 test('the strokes stand under the strings, with the formula that goes round', async ({ page }) => {
   await importAndOpen(page, 'arpeggio.musicxml', ARPEGGIO);

@@ -73,6 +73,7 @@ export class Desk {
   private roles: ReadonlyMap<string, Role> = new Map();
   private done = $state.raw<readonly Gesture[]>([]);
   private undone = $state.raw<readonly Gesture[]>([]);
+  private readonly wanted = new Set<'script' | 'slurs'>();
   private operation = 0;
   private workers: WorkerBridge | null = null;
   private document: DeskDocument | null = null;
@@ -176,8 +177,7 @@ export class Desk {
         this.planMs = answer.planMs;
         this.show(answer.plan);
         this.askPrices();
-        if (this.script) this.askScript();
-        if (this.slurs) this.ask('slurs');
+        for (const kind of this.wanted) this.ask(kind);
         break;
       case 'prices':
         if (answer.operation === this.operation && answer.choices.uid === this.selectedUid)
@@ -427,6 +427,8 @@ export class Desk {
 
   ask(kind: 'script' | 'slurs'): void {
     if (!this.workers) return;
+    // An answer that an edit has made old is dropped, so what was asked for once is asked for after every plan.
+    this.wanted.add(kind);
     const { generation } = this.workers;
     this.workers.plan({ kind, generation, operation: this.operation });
   }
