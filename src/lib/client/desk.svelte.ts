@@ -73,7 +73,6 @@ export class Desk {
   private roles: ReadonlyMap<string, Role> = new Map();
   private done = $state.raw<readonly Gesture[]>([]);
   private undone = $state.raw<readonly Gesture[]>([]);
-  private readonly wanted = new Set<'script' | 'slurs'>();
   private operation = 0;
   private workers: WorkerBridge | null = null;
   private document: DeskDocument | null = null;
@@ -177,7 +176,10 @@ export class Desk {
         this.planMs = answer.planMs;
         this.show(answer.plan);
         this.askPrices();
-        for (const kind of this.wanted) this.ask(kind);
+        // Whoever shows these asks for them again.
+        this.script = null;
+        this.strokeScript = null;
+        this.slurs = null;
         break;
       case 'prices':
         if (answer.operation === this.operation && answer.choices.uid === this.selectedUid)
@@ -380,8 +382,6 @@ export class Desk {
     if (!sameScore || lens !== this.plannedLens) {
       this.readKey = key;
       this.plannedLens = lens;
-      this.script = null;
-      this.strokeScript = null;
       this.ways = null;
       // Another hand or school plans anew on the same page.
       this.read(sameScore);
@@ -427,8 +427,6 @@ export class Desk {
 
   ask(kind: 'script' | 'slurs'): void {
     if (!this.workers) return;
-    // An answer that an edit has made old is dropped, so what was asked for once is asked for after every plan.
-    this.wanted.add(kind);
     const { generation } = this.workers;
     this.workers.plan({ kind, generation, operation: this.operation });
   }
@@ -455,31 +453,6 @@ export class Desk {
   get slurHere(): SlurSuggestion | null {
     const uid = this.selectedUid;
     return this.slurs?.find((one) => one.toUid === uid || one.fromUid === uid) ?? null;
-  }
-
-  /** Takes the slur that is proposed here; elsewhere goes to the next one. */
-  acceptSlur(): void {
-    const here = this.slurHere;
-    if (here) this.set(here.toUid, 'slur', true);
-    else this.moveToSlur();
-  }
-
-  refuseSlur(): void {
-    const here = this.slurHere;
-    if (here) this.set(here.toUid, 'slur', false);
-  }
-
-  private moveToSlur(): void {
-    if (!this.slurs) {
-      this.ask('slurs');
-      this.notice = 'Looking for slurs that would cure something; press the key again.';
-      return;
-    }
-    const at = this.selected?.momentIndex ?? -1;
-    const inOrder = [...this.slurs].sort((a, b) => a.momentIndex - b.momentIndex);
-    const next = inOrder.find(({ momentIndex }) => momentIndex > at) ?? inOrder[0];
-    if (next) this.select(next.toUid);
-    else this.notice = 'No slur would cure anything here.';
   }
 
   /** Takes one of the ways out that a finding offers: an operation like any other. */

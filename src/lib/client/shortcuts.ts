@@ -8,6 +8,7 @@ import {
   toggleMustRing,
   toggleStaccato,
 } from './correct';
+import { acceptSlur, refuseSlur } from './slurs';
 import type { Desk } from './desk.svelte';
 
 export interface Shortcut {
@@ -70,9 +71,9 @@ export const SHORTCUTS: readonly Shortcut[] = [
     keys: ['s'],
     shown: 's',
     does: 'take the proposed slur, or go to the next one',
-    run: (desk) => desk.acceptSlur(),
+    run: acceptSlur,
   },
-  { keys: ['x'], shown: 'x', does: 'refuse the proposed slur', run: (desk) => desk.refuseSlur() },
+  { keys: ['x'], shown: 'x', does: 'refuse the proposed slur', run: refuseSlur },
   {
     keys: ['l'],
     shown: 'l',

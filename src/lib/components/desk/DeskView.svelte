@@ -15,6 +15,7 @@
   import HandPanel from './HandPanel.svelte';
   import LanesDock from './LanesDock.svelte';
   import ScorePanel from './ScorePanel.svelte';
+  import { acceptSlur, refuseSlur } from '$lib/client/slurs';
   import { maybeShortcut } from '$lib/client/shortcuts';
   import FindingsPanel from './FindingsPanel.svelte';
   import KeyHelp from './KeyHelp.svelte';
@@ -210,8 +211,8 @@
           choose={(finger, string) => desk.choose(finger, string)}
           pluck={(letter) => desk.setPluck(letter)}
           slur={desk.slurHere}
-          acceptSlur={() => desk.acceptSlur()}
-          refuseSlur={() => desk.refuseSlur()}
+          acceptSlur={() => acceptSlur(desk)}
+          refuseSlur={() => refuseSlur(desk)}
         />
       {:else if desk.busy && !desk.refusal}
         <p class="text-sm" role="status">Planning both hands …</p>

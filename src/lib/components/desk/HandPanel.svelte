@@ -21,6 +21,7 @@
 
   let blocks = $state(false);
   $effect(() => {
+    void plan;
     if (!desk.script) desk.askScript();
   });
 

@@ -29,6 +29,8 @@
   let { desk, score, plan }: Props = $props();
 
   $effect(() => {
+    // After every plan: an answer that an edit has made old is dropped.
+    void plan;
     if (!desk.slurs) desk.ask('slurs');
     if (!desk.strokeScript) desk.askScript();
   });
