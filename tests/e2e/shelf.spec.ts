@@ -77,9 +77,10 @@ test('many files show their progress, and what is left can be cancelled', async 
 
 test('a stored page is painted without the engraver', async ({ page }) => {
   await signIn(page);
-  await page.getByLabel('Score files').setInputFiles(scoreFile('stored.musicxml'));
+  const name = `stored-${Date.now()}.musicxml`;
+  await page.getByLabel('Score files').setInputFiles(scoreFile(name));
   // The card of the piece says so when page and plan are there; before, the desk would make them itself.
-  const card = page.getByRole('article').filter({ hasText: 'stored.musicxml' });
+  const card = page.getByRole('article').filter({ hasText: name });
   await expect(card.getByText('Effort')).toBeVisible({ timeout: 60_000 });
   const engravers: string[] = [];
   page.on(
