@@ -27,9 +27,10 @@ export function rightDualCheck(problem: FingeringProblem, placed: Placed): void 
   const setting = plainSetting(problem);
   const { plays, steps } = problem.passes;
   const groups = placed.map((strikes, k) => strokeGroup(problem, setting, k, strikes));
+  const store = new StrokeStore(problem.hand);
   const layers = strokeChain(
     problem,
-    new StrokeStore(problem.hand),
+    store,
     groups.map((group) => [group]),
   );
   const solution = solveLattice(
@@ -40,26 +41,26 @@ export function rightDualCheck(problem: FingeringProblem, placed: Placed): void 
   const toEnd = layers.map(
     (layer, k) =>
       new Map(
-        layer.shared.states.map((state, s) => [
-          `${state.letters.join('')}|${keyOf(state.memory)}`,
-          costToEnd(solution, k, s),
-        ]),
+        layer.shared.states.map(({ letters }, s) => {
+          const memory = store.memoryIn(layer.shared.situations, layer.shared.situationOf[s]!);
+          return [`${letters.join('')}|${keyOf(memory)}`, costToEnd(solution, k, s)];
+        }),
       ),
   );
+  const last = groups.length - 1;
   let before = new Map([[`|${keyOf(NO_MEMORY)}`, NO_MEMORY]]);
   groups.forEach((group, k) => {
     const reached = new Map<string, RightMemory>();
     const fret = groups[k - 1]?.fret ?? null;
     for (const [key, memory] of before) {
       let best = Infinity;
-      const now = aged(memory, stepMs(problem, k));
       for (const letters of sharingsOf(group)) {
         const sharing = sharingFor(group, letters);
-        const after = memoryAfter(now, sharing);
+        const after = aged(memoryAfter(memory, sharing), k < last ? stepMs(problem, k + 1) : 0);
         const afterKey = `${letters.join('')}|${keyOf(after)}`;
         const rest = toEnd[k + 1]!.get(afterKey);
         if (rest === undefined) throw new Error(`moment ${k}: the planner lacks ${afterKey}`);
-        const way = strokeTransitionCost(now, fret, group, sharing, problem.hand);
+        const way = strokeTransitionCost(memory, fret, group, sharing, problem.hand);
         const step = (k === 0 ? plays[0]! : steps[k]!) * way + plays[k]! * groupCost(group, sharing);
         best = Math.min(best, step + rest);
         reached.set(afterKey, after);

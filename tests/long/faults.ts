@@ -196,8 +196,8 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'a layer is taken for another one',
     file: `${RIGHT}/strokeStore.ts`,
-    find: '${before.situations.id}|${stepMs}|',
-    put: '${stepMs}|',
+    find: '${before.situations.id}|${ms}|',
+    put: '${ms}|',
     tests: OF_RIGHT,
   },
   {

@@ -31,6 +31,7 @@ export function strokeChain(
     groups: [],
   };
   const layers = [first];
+  const last = groups.length - 1;
   groups.forEach((variants, k) => {
     const before = layers.at(-1)!;
     const known = earlier[k + 1];
@@ -39,7 +40,7 @@ export function strokeChain(
       layers.push(known);
       return;
     }
-    const shared = store.layer(before.shared, variants, stepMs(problem, k));
+    const shared = store.layer(before.shared, variants, k < last ? stepMs(problem, k + 1) : 0);
     if (alike && known.shared === shared) {
       layers.push(known);
       return;

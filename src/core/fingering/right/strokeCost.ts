@@ -171,14 +171,17 @@ export function busyCost(
   group: StrokeGroup,
   ledger?: RightLedger,
 ): number {
-  if (awkward === 0) return 0;
-  const bill = new Bill(group.manner, ledger);
-  bill.charge('busy', awkward * busyShare(fretBefore, group));
-  return bill.sum;
+  const cost = busyPrice(awkward, busyShare(fretBefore, group), group.manner);
+  if (cost !== 0) ledger?.('busy', cost);
+  return cost;
 }
 
+/** @param share how busy the left hand is, from 0 to 1 */
+export const busyPrice = (awkward: number, share: number, { weights }: Manner): number =>
+  price(RIGHT_TERMS.busy, awkward * share, weights.busy);
+
 /** How busy the left hand is with a moment: leaping, or stopping several notes at once. From 0 to 1. */
-function busyShare(fretBefore: number | null, { fret, stopped }: StrokeGroup): number {
+export function busyShare(fretBefore: number | null, { fret, stopped }: StrokeGroup): number {
   const leap = fret !== null && fretBefore !== null && Math.abs(fret - fretBefore) > BUSY_LEAP_FRETS ? 1 : 0;
   return Math.max(leap, stopped >= 3 ? 1 : stopped === 2 ? 0.5 : 0);
 }

@@ -11,27 +11,27 @@ import {
   agedThumb,
   fingersAfter,
   fingersKey,
-  type FingersPart,
   NO_FINGERS,
   NO_THUMB,
   type RightMemory,
-  type Sharing,
   sharingFor,
   thumbAfter,
   thumbKey,
-  type ThumbPart,
 } from './memory';
-import { busyCost, fingersPartCost, groupCost, thumbPartCost } from './strokeCost';
+import { Distinct, PartTable, type Steps } from './partTable';
+import { busyPrice, busyShare, fingersPartCost, groupCost, thumbPartCost } from './strokeCost';
 import { sharingsOf, type StrokeGroup } from './strokes';
 
 export interface StrokeState {
   /** Which of the layer's groups is played. */
   readonly variant: number;
   readonly letters: readonly Pluck[];
-  readonly memory: RightMemory;
 }
 
-/** What later costs can depend on: pairs of what the fingers and the thumb know, with where the left hand was. */
+/**
+ * What later costs can depend on: pairs of what the fingers and the thumb still know as the next moment comes, with
+ * where the left hand was.
+ */
 export interface Situations {
   readonly id: number;
   readonly count: number;
@@ -51,117 +51,122 @@ export interface SharedStrokes {
   readonly situations: Situations;
 }
 
-/** Numbers values that are equal when their keys are. */
-class Interned<T> {
-  readonly values: T[] = [];
-  private readonly numbers = new Map<string, number>();
-  constructor(private readonly keyOf: (value: T) => string) {}
-  number(value: T): number {
-    const key = this.keyOf(value);
-    let number = this.numbers.get(key);
-    if (number === undefined) {
-      number = this.values.push(value) - 1;
-      this.numbers.set(key, number);
-    }
-    return number;
-  }
+/** One way to share out a group, with what it makes of every part. */
+interface Shared {
+  readonly letters: readonly Pluck[];
+  readonly own: number;
+  readonly fingers: Steps;
+  readonly thumbs: Steps;
 }
 
 /** More parts of one kind than this never come up in a piece; numbers of two fit into one. */
 const PARTS = 1 << 20;
+const FRETS = 32;
 
 export class StrokeStore {
-  private readonly fingers = new Interned<FingersPart>(fingersKey);
-  private readonly thumbs = new Interned<ThumbPart>(thumbKey);
+  private readonly fingers = new PartTable({
+    keyOf: fingersKey,
+    agedBy: agedFingers,
+    after: fingersAfter,
+    cost: fingersPartCost,
+  });
+  private readonly thumbs = new PartTable({
+    keyOf: thumbKey,
+    agedBy: agedThumb,
+    after: thumbAfter,
+    cost: thumbPartCost,
+  });
+  private readonly distinct = new Distinct();
+  private readonly sharings = new Map<string, readonly Shared[]>();
   private readonly sets = new Map<string, Situations>();
   private readonly layers = new Map<string, SharedStrokes>();
   readonly start: SharedStrokes;
 
   constructor(private readonly hand: HandProfile) {
-    const states = [{ variant: 0, letters: [], memory: { fingers: NO_FINGERS, thumb: NO_THUMB } }];
     this.start = {
-      states,
+      states: [{ variant: 0, letters: [] }],
       stateCost: new Int32Array(1),
       ways: new EdgeList(new Int32Array(2), new Int32Array(0), new Int32Array(0)),
       ...this.situationsOf([this.fingers.number(NO_FINGERS)], [this.thumbs.number(NO_THUMB)], [null]),
     };
   }
 
-  /** `groups`: one for each variant of the moment; `stepMs` since the moment before. */
-  layer(before: SharedStrokes, groups: readonly StrokeGroup[], stepMs: number): SharedStrokes {
-    const key = `${before.situations.id}|${stepMs}|${groups.map((group) => group.key).join('|')}`;
+  /** `groups`: one for each variant of the moment; `ms` until the next one. */
+  layer(before: SharedStrokes, groups: readonly StrokeGroup[], ms: number): SharedStrokes {
+    const key = `${before.situations.id}|${ms}|${groups.map((group) => group.key).join('|')}`;
     let layer = this.layers.get(key);
-    if (!layer) this.layers.set(key, (layer = this.make(before.situations, groups, stepMs)));
+    if (!layer) this.layers.set(key, (layer = this.make(before.situations, groups, ms)));
     return layer;
   }
 
-  private make(before: Situations, groups: readonly StrokeGroup[], stepMs: number): SharedStrokes {
-    const growing = new Growing(before.count);
-    const fingers = this.agedParts(this.fingers, before.fingers, (part) => agedFingers(part, stepMs));
-    const thumbs = this.agedParts(this.thumbs, before.thumbs, (part) => agedThumb(part, stepMs));
+  /** What is known in a situation. */
+  memoryIn({ fingers, thumbs }: Situations, number: number): RightMemory {
+    return {
+      fingers: this.fingers.values[fingers[number]!]!,
+      thumb: this.thumbs.values[thumbs[number]!]!,
+    };
+  }
+
+  private make(before: Situations, groups: readonly StrokeGroup[], ms: number): SharedStrokes {
+    const fingers = this.distinct.among(before.fingers);
+    const thumbs = this.distinct.among(before.thumbs);
+    const sharings = groups.map((group) => this.sharingsFor(group));
+    const growing = new Growing(
+      before.count,
+      sharings.reduce((sum, some) => sum + some.length, 0),
+    );
+    const prices = new Int32Array(before.count);
+    const fingersThen = (steps: Steps) => (number: number) => this.fingers.aged(steps.after(number), ms);
+    const thumbsThen = (steps: Steps) => (number: number) => this.thumbs.aged(steps.after(number), ms);
     groups.forEach((group, variant) => {
-      for (const letters of sharingsOf(group)) {
-        const sharing = sharingFor(group, letters);
-        growing.begin(variant, sharing, group.fret, groupCost(group, sharing));
-        const onFingers = this.stepOf(this.fingers, fingers, fingersAfter, fingersPartCost, group, sharing);
-        const onThumbs = this.stepOf(this.thumbs, thumbs, thumbAfter, thumbPartCost, group, sharing);
-        for (let s = 0; s < before.count; s++) {
-          const f = fingers.indexOf[s]!;
-          const t = thumbs.indexOf[s]!;
-          const awkward = onFingers.cost[f]! + onThumbs.cost[t]!;
-          const busy = awkward === 0 ? 0 : busyCost(awkward, before.frets[s]!, group);
-          growing.add(onFingers.after[f]!, onThumbs.after[t]!, s, awkward + busy);
+      const shares = before.frets.map((fret) => busyShare(fret, group));
+      for (const { letters, own, fingers: onFingers, thumbs: onThumbs } of sharings[variant]!) {
+        const fingersCost = fingers.numbers.map(onFingers.cost);
+        const thumbsCost = thumbs.numbers.map(onThumbs.cost);
+        for (let s = 0; s < prices.length; s++) {
+          const awkward = fingersCost[fingers.indexOf[s]!]! + thumbsCost[thumbs.indexOf[s]!]!;
+          const share = shares[s]!;
+          prices[s] = share > 0 ? awkward + busyPrice(awkward, share, group.manner) : awkward;
         }
+        growing.add(
+          { variant, letters },
+          own,
+          group.fret,
+          this.parted(fingers.numbers.map(fingersThen(onFingers)), fingers.indexOf),
+          this.parted(thumbs.numbers.map(thumbsThen(onThumbs)), thumbs.indexOf),
+          prices,
+        );
       }
     });
-    return this.finished(growing);
-  }
-
-  /** The distinct parts among the situations, as old as the new moment. */
-  private agedParts<T>(store: Interned<T>, numbers: Int32Array, age: (part: T) => T): AgedParts {
-    const distinct = new Map<number, number>();
-    const agedNumbers: number[] = [];
-    const indexOf = Int32Array.from(numbers, (number) => {
-      let index = distinct.get(number);
-      if (index === undefined) {
-        index = agedNumbers.push(store.number(age(store.values[number]!))) - 1;
-        distinct.set(number, index);
-      }
-      return index;
-    });
-    return { indexOf, numbers: agedNumbers };
-  }
-
-  private stepOf<T>(
-    store: Interned<T>,
-    { numbers }: AgedParts,
-    after: (part: T, sharing: Sharing) => T,
-    cost: (part: T, group: StrokeGroup, sharing: Sharing, hand: HandProfile) => number,
-    group: StrokeGroup,
-    sharing: Sharing,
-  ) {
+    const { states, cost } = growing;
     return {
-      after: numbers.map((number) => {
-        const part = store.values[number]!;
-        const next = after(part, sharing);
-        return next === part ? number : store.number(next);
-      }),
-      cost: numbers.map((number) => cost(store.values[number]!, group, sharing, this.hand)),
-    };
-  }
-
-  private finished(growing: Growing): SharedStrokes {
-    const { states, cost, fingers, thumbs, frets } = growing;
-    return {
-      states: states.map(({ variant, letters }, s) => ({
-        variant,
-        letters,
-        memory: { fingers: this.fingers.values[fingers[s]!]!, thumb: this.thumbs.values[thumbs[s]!]! },
-      })),
+      states,
       stateCost: Int32Array.from(cost),
-      ways: growing.edges(),
-      ...this.situationsOf(fingers, thumbs, frets),
+      ways: growing.ways(),
+      ...this.situationsOf(growing.fingers, growing.thumbs, growing.frets),
     };
+  }
+
+  private parted(after: readonly number[], indexOf: Int32Array): Parted {
+    const { numbers, indexOf: newOf } = this.distinct.among(after);
+    return { numbers, of: indexOf, newOf };
+  }
+
+  private sharingsFor(group: StrokeGroup): readonly Shared[] {
+    let sharings = this.sharings.get(group.pluckKey);
+    if (!sharings) {
+      sharings = sharingsOf(group).map((letters) => {
+        const sharing = sharingFor(group, letters);
+        return {
+          letters,
+          own: groupCost(group, sharing),
+          fingers: this.fingers.steps(group, sharing, this.hand),
+          thumbs: this.thumbs.steps(group, sharing, this.hand),
+        };
+      });
+      this.sharings.set(group.pluckKey, sharings);
+    }
+    return sharings;
   }
 
   private situationsOf(
@@ -196,67 +201,77 @@ export class StrokeStore {
   }
 }
 
-const FRETS = 32;
-
-interface AgedParts {
-  /** By situation: index into `numbers`. */
-  readonly indexOf: Int32Array;
+/** One kind of parts after a sharing. */
+interface Parted {
   readonly numbers: readonly number[];
+  /** By situation before: which of the parts before; by that: which of `numbers` it becomes. */
+  readonly of: Int32Array;
+  readonly newOf: Int32Array;
 }
 
-/** A layer as it grows: one state for each sharing and what is known after it, with all ways into it. */
+/** A layer as it grows: for each sharing a state for each thing that is still known at the next moment, with all ways into them. */
 class Growing {
-  readonly states: { readonly variant: number; readonly letters: readonly Pluck[] }[] = [];
+  readonly states: StrokeState[] = [];
   readonly cost: number[] = [];
   readonly fingers: number[] = [];
   readonly thumbs: number[] = [];
   readonly frets: (number | null)[] = [];
-  private readonly from: number[] = [];
-  private readonly to: number[] = [];
-  private readonly price: number[] = [];
-  private numbers = new Map<number, number>();
-  private current!: { readonly variant: number; readonly letters: readonly Pluck[] };
-  private fret: number | null = null;
-  private own = 0;
+  private readonly start: number[] = [];
+  private readonly from: Int32Array;
+  private readonly price: Int32Array;
+  /** How many ways there are already. */
+  private size = 0;
+  private readonly to: Int32Array;
 
-  constructor(readonly situations: number) {}
-
-  begin(variant: number, { letters }: Sharing, fret: number | null, own: number): void {
-    this.numbers = new Map();
-    this.current = { variant, letters };
-    this.fret = fret;
-    this.own = own;
+  constructor(situations: number, sharings: number) {
+    this.from = new Int32Array(situations * sharings);
+    this.price = new Int32Array(situations * sharings);
+    this.to = new Int32Array(situations);
   }
 
-  add(fingers: number, thumb: number, from: number, price: number): void {
-    const key = fingers * PARTS + thumb;
-    let state = this.numbers.get(key);
-    if (state === undefined) {
-      state = this.states.push(this.current) - 1;
-      this.numbers.set(key, state);
-      this.cost.push(this.own);
-      this.fingers.push(fingers);
-      this.thumbs.push(thumb);
-      this.frets.push(this.fret);
+  /** `prices`: what it costs to come to the sharing, by situation. */
+  add(
+    state: StrokeState,
+    own: number,
+    fret: number | null,
+    fingers: Parted,
+    thumbs: Parted,
+    prices: Int32Array,
+  ): void {
+    const { states, to, start } = this;
+    const first = states.length;
+    const stateOf = new Int32Array(fingers.numbers.length * thumbs.numbers.length).fill(-1);
+    const ways: number[] = [];
+    for (let s = 0; s < prices.length; s++) {
+      const f = fingers.newOf[fingers.of[s]!]!;
+      const t = thumbs.newOf[thumbs.of[s]!]!;
+      const pair = f * thumbs.numbers.length + t;
+      if (stateOf[pair]! < 0) {
+        stateOf[pair] = ways.push(0) - 1;
+        states.push(state);
+        this.cost.push(own);
+        this.fingers.push(fingers.numbers[f]!);
+        this.thumbs.push(thumbs.numbers[t]!);
+        this.frets.push(fret);
+      }
+      to[s] = stateOf[pair]!;
+      ways[to[s]!]!++;
     }
-    this.from.push(from);
-    this.to.push(state);
-    this.price.push(price);
+    for (let n = 0, at = this.size; n < ways.length; n++) {
+      start[first + n] = at;
+      at += ways[n]!;
+      ways[n] = start[first + n]!;
+    }
+    for (let s = 0; s < prices.length; s++) {
+      const at = ways[to[s]!]!++;
+      this.from[at] = s;
+      this.price[at] = prices[s]!;
+    }
+    this.size += prices.length;
   }
 
   /** Sorted by the state that they lead to. */
-  edges(): EdgeList {
-    const start = new Int32Array(this.states.length + 1);
-    for (const to of this.to) start[to + 1]!++;
-    for (let s = 0; s < this.states.length; s++) start[s + 1]! += start[s]!;
-    const next = start.slice();
-    const from = new Int32Array(this.from.length);
-    const price = new Int32Array(this.from.length);
-    this.to.forEach((to, e) => {
-      const at = next[to]!++;
-      from[at] = this.from[e]!;
-      price[at] = this.price[e]!;
-    });
-    return new EdgeList(start, from, price);
+  ways(): EdgeList {
+    return new EdgeList(Int32Array.from([...this.start, this.size]), this.from, this.price);
   }
 }

@@ -32,6 +32,8 @@ export interface StrokeGroup {
   readonly forgets: boolean;
   /** Equal for groups that are alike but for the numbers of their strikes. */
   readonly key: string;
+  /** Equal for groups that the right hand plucks alike, wherever the left hand is. */
+  readonly pluckKey: string;
 }
 
 /** Whole ms since the moment before; every age of a stroke is a sum of these. */
@@ -115,6 +117,7 @@ export const wildGroup = (setting: RightSetting, k: number): StrokeGroup => ({
   stopped: 0,
   forgets: true,
   key: 'wild',
+  pluckKey: 'wild',
 });
 
 /** The same group for a bound: what comes after it costs as if it came from nowhere. */
@@ -122,19 +125,20 @@ export const forgetting = (group: StrokeGroup): StrokeGroup => ({
   ...group,
   forgets: true,
   key: `${group.key}~`,
+  pluckKey: `${group.pluckKey}~`,
 });
 
 /** The same group with fewer strokes. */
 export const withStrokes = (group: StrokeGroup, strokes: readonly Stroke[]): StrokeGroup =>
   keyed({ ...group, strokes });
 
-function keyed(group: Omit<StrokeGroup, 'key'>): StrokeGroup {
+function keyed(group: Omit<StrokeGroup, 'key' | 'pluckKey'>): StrokeGroup {
   const { strokes, manner, onBeat, opens, effect, fret, stopped } = group;
   const each = strokes.map(
     ({ string, role, printed, wanted }) => `${string}${role[0]}${printed ?? ''}/${wanted ?? ''}`,
   );
-  const key = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}:${fret ?? ''}:${stopped}:${each.join(' ')}`;
-  return { ...group, key };
+  const pluckKey = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}:${each.join(' ')}`;
+  return { ...group, key: `${fret ?? ''}:${stopped}:${pluckKey}`, pluckKey };
 }
 
 const FINGERS: readonly Pluck[] = ['i', 'm', 'a', 'c'];
