@@ -3,11 +3,12 @@
  * the best, with the strings that each gives the right hand.
  */
 import type { Solution } from '../lattice';
-import { PLACEMENTS } from '../left/packed/handTables';
+import { slurPlayable } from '../left/connectionCost';
+import { FRET_OF, NO_PLACE, PLACEMENTS, STRING_OF } from '../left/packed/handTables';
 import type { PackedLayer } from '../left/packed/packedLayer';
 import type { FingeringProblem } from '../problem';
 import type { RightSetting } from '../right/setting';
-import { forgetting, placedAt, type StrokeGroup, strokeGroup, wildGroup } from '../right/strokes';
+import { forgetting, type PlacedStrike, type StrokeGroup, strokeGroup, wildGroup } from '../right/strokes';
 
 /** A state of the left hand, with which of its notes are played by a slur from the state before. */
 export interface CoreNode {
@@ -181,64 +182,61 @@ function momentOf(
 ): Omit<CoreMoment, 'inkKey'> {
   const states = allStates[k]!;
   const before = k > 0 ? allStates[k - 1]! : null;
-  const moment = problem.moments[k]!;
   const layer = layers[k]!;
-  const slurred = hasSlurs(problem, k);
-  const struckColumns = struckColumnsOf(layer, moment.struck);
-  const slursFrom =
-    before && slurred ? (a: number, b: number) => slurBits(problem, k, layers[k - 1]!, a, layer, b) : null;
+  const struck = struckIn(layer, problem.moments[k]!.struck);
+  const slurs = before && hasSlurs(problem, k) ? slurPairs(problem, struck, layers[k - 1]!) : null;
+  const slursFrom = slurs && ((a: number, b: number) => slurBits(slurs, layers[k - 1]!, a, layer, b));
   const variants: StrokeGroup[] = [];
   const leftOut: number[] = [];
   const numbers = new Map<string, number>();
-  const variantsOf = (
-    state: number,
-    bits: readonly number[],
-    forgets: boolean,
-  ): readonly Omit<CoreNode, 'state'>[] => {
-    const placed = placedAt(problem, moment, null, layer.state(state));
-    return bits.map((slurs) => {
-      const asked = strokeGroup(
-        problem,
-        setting,
-        k,
-        placed.map((one, n) => ({ ...one, slurred: (slurs & (1 << n)) !== 0 })),
-      );
-      const kept = adapt(asked);
-      const id = groupId(kept);
-      let variant = numbers.get(id);
-      if (variant === undefined) {
-        variant = variants.push(forgets ? forgetting(kept) : kept) - 1;
-        leftOut.push(asked.strokes.length - kept.strokes.length);
-        numbers.set(id, variant);
-      }
-      return { slurs, variant };
-    });
+  // By spots and slurs, since most states differ in fingers only.
+  const known = new Map<number, number[]>();
+  const numberOf = (state: number, bits: number, forgets: boolean): number => {
+    const asked = strokeGroup(problem, setting, k, placedIn(layer, struck, state, bits));
+    const kept = adapt(asked);
+    const id = groupId(kept);
+    let variant = numbers.get(id);
+    if (variant === undefined) {
+      variant = variants.push(forgets ? forgetting(kept) : kept) - 1;
+      leftOut.push(asked.strokes.length - kept.strokes.length);
+      numbers.set(id, variant);
+    }
+    return variant;
+  };
+  const variantsOf = (state: number, bits: readonly number[], forgets: boolean): readonly number[] => {
+    const spots = spotsOf(layer, struck, state);
+    let row = known.get(spots);
+    if (!row) known.set(spots, (row = []));
+    return bits.map((some) => (row[some] ??= numberOf(state, some, forgets)));
   };
   const real = (state: number) =>
     slursFrom ? [...new Set(before!.map((a) => slursFrom(a, state)))].sort((a, b) => a - b) : [0];
-  const nodes = states.flatMap((state) =>
-    variantsOf(state, real(state), false).map((one): CoreNode => ({ state, ...one })),
-  );
+  const nodes = states.flatMap((state) => {
+    const bits = real(state);
+    return variantsOf(state, bits, false).map((variant, n): CoreNode => ({
+      state,
+      slurs: bits[n]!,
+      variant,
+    }));
+  });
   // Of a state that is no node it is not known what comes before: each of its slurs may be one or not.
   const thinkable = subsetsOf(
-    moment.struck.reduce(
-      (bits, strike, n) => bits | (slursFrom && problem.strikes[strike]!.slurredFrom !== null ? 1 << n : 0),
+    struck.strikes.reduce(
+      (bits, strike, n) => bits | (slurs && problem.strikes[strike]!.slurredFrom !== null ? 1 << n : 0),
       0,
     ),
   );
   const far = new Set(farOthers);
   const strangers = new Map<number, readonly number[]>();
   for (const state of slursFrom ? new Set([...states, ...others]) : others)
-    strangers.set(state, [
-      ...new Set(variantsOf(state, thinkable, far.has(state)).map(({ variant }) => variant)),
-    ]);
+    strangers.set(state, [...new Set(variantsOf(state, thinkable, far.has(state)))]);
   return {
     layer,
     nodes,
     variants: [...variants, wildGroup(setting, k)],
     leftOut: [...leftOut, 0],
     slursFrom,
-    struckColumns,
+    struckColumns: struck.columns,
     strangers,
     states,
     others,
@@ -249,14 +247,74 @@ function momentOf(
 const subsetsOf = (bits: number): readonly number[] =>
   Array.from({ length: bits + 1 }, (_, subset) => subset).filter((subset) => (subset & ~bits) === 0);
 
-function slurBits(
+/** The struck notes that are not left out, with their columns in the rows of the layer. */
+interface Struck {
+  readonly strikes: readonly number[];
+  readonly columns: readonly number[];
+}
+
+function struckIn(layer: PackedLayer, struck: readonly number[]): Struck {
+  const strikes = struck.filter((strike) => layer.strikes.includes(strike));
+  return { strikes, columns: struckColumnsOf(layer, strikes) };
+}
+
+const SPOTS = 256;
+
+/** Strings and frets of the struck notes in one number; at most six of them sound at once. */
+const spotsOf = ({ rows }: PackedLayer, { columns }: Struck, state: number): number =>
+  columns.reduce((key, column) => {
+    const place = rows.places[state * rows.columns + column]!;
+    return key * SPOTS + (place === NO_PLACE ? 0 : STRING_OF[place]! * FRETS + FRET_OF[place]!);
+  }, 0);
+
+const FRETS = 32;
+
+function placedIn(
+  { rows }: PackedLayer,
+  { strikes, columns }: Struck,
+  state: number,
+  slurs: number,
+): readonly PlacedStrike[] {
+  return strikes.flatMap((strike, n) => {
+    const place = rows.places[state * rows.columns + columns[n]!]!;
+    if (place === NO_PLACE) return [];
+    return [{ strike, place: PLACEMENTS[place]!, slurred: (slurs & (1 << n)) !== 0 }];
+  });
+}
+
+/** A note that may be slurred, and the one before that it is slurred from. */
+interface SlurPair {
+  readonly bit: number;
+  readonly column: number;
+  readonly columnBefore: number;
+}
+
+const slurPairs = (
   problem: FingeringProblem,
-  k: number,
-  beforeLayer: PackedLayer,
+  { strikes, columns }: Struck,
+  before: PackedLayer,
+): readonly SlurPair[] =>
+  strikes
+    .map((strike, n) => {
+      const source = problem.strikes[strike]!.slurredFrom;
+      const columnBefore = source === null ? -1 : before.strikes.indexOf(source);
+      return { bit: 1 << n, column: columns[n]!, columnBefore };
+    })
+    .filter(({ columnBefore }) => columnBefore >= 0);
+
+function slurBits(
+  pairs: readonly SlurPair[],
+  { rows: rowsBefore }: PackedLayer,
   before: number,
-  layer: PackedLayer,
+  { rows }: PackedLayer,
   state: number,
 ): number {
-  const placed = placedAt(problem, problem.moments[k]!, beforeLayer.state(before), layer.state(state));
-  return placed.reduce((bits, { slurred }, n) => bits | (slurred ? 1 << n : 0), 0);
+  let bits = 0;
+  for (const { bit, column, columnBefore } of pairs) {
+    const from = rowsBefore.places[before * rowsBefore.columns + columnBefore]!;
+    const to = rows.places[state * rows.columns + column]!;
+    if (from === NO_PLACE || to === NO_PLACE) continue;
+    if (slurPlayable(PLACEMENTS[from]!, PLACEMENTS[to]!)) bits |= bit;
+  }
+  return bits;
 }

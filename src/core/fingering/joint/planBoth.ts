@@ -4,7 +4,7 @@
  * it is the best. Otherwise both are planned together on all states through which something could cost less.
  */
 import type { Ink } from '../ink';
-import { bestPath, type Extras, type Mask, type Solution, solveLattice, UNREACHABLE } from '../lattice';
+import { bestPath, type Extras, type Solution, solveLattice, UNREACHABLE } from '../lattice';
 import { codeOf } from '../left/handState';
 import { NO_PLACE, PLACEMENTS } from '../left/packed/handTables';
 import type { LeftConflict, LeftPlanner } from '../left/planLeft';
@@ -13,6 +13,7 @@ import type { FingeringProblem } from '../problem';
 import { type Inked, inkedPluck, maskOf } from '../right/planRight';
 import type { RightSetting } from '../right/setting';
 import { strokeChain, type StrokeLayer } from '../right/strokeChain';
+import type { StrokeGroup } from '../right/strokes';
 import { StrokeStore } from '../right/strokeStore';
 import { Bargain, type Bound, type Hands, wholeTenths } from './bargain';
 import { type Below, PARTS, statesBelow, throughStates } from './bound';
@@ -54,7 +55,7 @@ export class JointPlanner {
   private question: Question | null = null;
   private below: readonly Below[] = [];
   private latestCost = 0;
-  private onStrings: Solution | null = null;
+  private onStrings: { readonly strokes: readonly StrokeLayer[]; readonly solution: Solution } | null = null;
   private joint: Joint = { core: [], strokes: [], layers: [], solution: null };
 
   constructor(
@@ -187,19 +188,20 @@ export class JointPlanner {
 
   /** A path of the left hand with the best letters for its strings; null where it leaves the core. */
   private onStringsOf(
-    { core, strokes, strokeMasks, left }: Question,
+    { core, inked, left }: Question,
     path: readonly number[],
     leftCost: number,
   ): Found | null {
     const variants = path.map((s, k) => variantOn(core, path, k));
     if (variants.includes(null)) return null;
-    const masks = strokes.map((layer, k): Mask => {
-      if (k === 0) return null;
-      return maskOfVariant(layer, variants[k - 1]!, strokeMasks[k]!);
-    });
-    const solution = solveLattice(strokes, masks, this.onStrings);
+    const groups = core.map((moment, k) => soleVariant(moment, variants[k]!));
+    const strokes = strokeChain(this.problem, this.store, groups, this.onStrings?.strokes);
+    const masks = strokes.map((layer, k) =>
+      k === 0 || core[k - 1]!.inkKey === '' ? null : maskOf(layer, groups[k - 1]!, inked),
+    );
+    const solution = solveLattice(strokes, masks, this.onStrings?.solution);
     if (!solution) return null;
-    this.onStrings = solution;
+    this.onStrings = { strokes, solution };
     const leftOutCost = core.reduce(
       (sum, { layer, leftOut }, k) => sum + LEFT_OUT_COST * layer.plays * leftOut[variants[k]!]!,
       0,
@@ -294,20 +296,15 @@ function foundOn(layers: readonly JointLayer[], solution: Solution): Found {
   };
 }
 
-const variantMasks = new WeakMap<StrokeLayer, Map<number, Uint8Array>>();
+const soleVariants = new WeakMap<CoreMoment, Map<number, readonly StrokeGroup[]>>();
 
-/** The states of one variant, those that agree with the ink; one object as long as there is none. */
-function maskOfVariant(layer: StrokeLayer, variant: number, ink: Mask): Uint8Array {
-  const known = variantMasks.get(layer)?.get(variant);
-  if (known && !ink) return known;
-  const mask = Uint8Array.from(layer.shared.states, (state, r) =>
-    state.variant === variant && (!ink || ink[r]) ? 1 : 0,
-  );
-  if (!ink) {
-    const masks = variantMasks.get(layer) ?? new Map<number, Uint8Array>();
-    variantMasks.set(layer, masks.set(variant, mask));
-  }
-  return mask;
+/** A moment with one way to put its notes on strings; one object as long as the moment is. */
+function soleVariant(moment: CoreMoment, variant: number): readonly StrokeGroup[] {
+  let known = soleVariants.get(moment);
+  if (!known) soleVariants.set(moment, (known = new Map()));
+  let sole = known.get(variant);
+  if (!sole) known.set(variant, (sole = [moment.variants[variant]!]));
+  return sole;
 }
 
 /** What the left hand's states cost besides, for the joint states that hold them. */

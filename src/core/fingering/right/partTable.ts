@@ -63,7 +63,7 @@ export interface Steps {
 }
 
 /** Whole numbers from 0 on by whole numbers from 0 on; −1 for what is not known yet. */
-class Memo {
+export class Memo {
   private values = new Int32Array(32).fill(-1);
 
   get(at: number): number {

@@ -18,7 +18,8 @@ import {
   thumbAfter,
   thumbKey,
 } from './memory';
-import { Distinct, PartTable, type Steps } from './partTable';
+import { Distinct, Memo, PartTable, type Steps } from './partTable';
+import type { Manner } from './setting';
 import { busyPrice, busyShare, fingersPartCost, groupCost, thumbPartCost } from './strokeCost';
 import { sharingsOf, type StrokeGroup } from './strokes';
 
@@ -80,6 +81,7 @@ export class StrokeStore {
   private readonly sharings = new Map<string, readonly Shared[]>();
   private readonly sets = new Map<string, Situations>();
   private readonly layers = new Map<string, SharedStrokes>();
+  private readonly busy = new Map<string, BusyPrices>();
   readonly start: SharedStrokes;
 
   constructor(private readonly hand: HandProfile) {
@@ -119,14 +121,16 @@ export class StrokeStore {
     const fingersThen = (steps: Steps) => (number: number) => this.fingers.aged(steps.after(number), ms);
     const thumbsThen = (steps: Steps) => (number: number) => this.thumbs.aged(steps.after(number), ms);
     groups.forEach((group, variant) => {
-      const shares = before.frets.map((fret) => busyShare(fret, group));
+      const busy = this.busyFor(
+        group.manner,
+        before.frets.map((fret) => busyShare(fret, group)),
+      );
       for (const { letters, own, fingers: onFingers, thumbs: onThumbs } of sharings[variant]!) {
         const fingersCost = fingers.numbers.map(onFingers.cost);
         const thumbsCost = thumbs.numbers.map(onThumbs.cost);
         for (let s = 0; s < prices.length; s++) {
           const awkward = fingersCost[fingers.indexOf[s]!]! + thumbsCost[thumbs.indexOf[s]!]!;
-          const share = shares[s]!;
-          prices[s] = share > 0 ? awkward + busyPrice(awkward, share, group.manner) : awkward;
+          prices[s] = awkward + (busy === null || awkward === 0 ? 0 : busy[s]!.of(awkward));
         }
         growing.add(
           { variant, letters },
@@ -145,6 +149,17 @@ export class StrokeStore {
       ways: growing.ways(),
       ...this.situationsOf(growing.fingers, growing.thumbs, growing.frets),
     };
+  }
+
+  /** By situation: what an awkward stroke costs more; null where the left hand is never busy. */
+  private busyFor(manner: Manner, shares: readonly number[]): readonly BusyPrices[] | null {
+    if (shares.every((share) => share === 0)) return null;
+    return shares.map((share) => {
+      const key = `${manner.weights.busy}*${share}`;
+      let busy = this.busy.get(key);
+      if (!busy) this.busy.set(key, (busy = new BusyPrices(share, manner)));
+      return busy;
+    });
   }
 
   private parted(after: readonly number[], indexOf: Int32Array): Parted {
@@ -198,6 +213,21 @@ export class StrokeStore {
       this.sets.set(key, situations);
     }
     return { situationOf, situations };
+  }
+}
+
+/** What awkward strokes cost more while the left hand is busy, each worked out once. */
+class BusyPrices {
+  private readonly known = new Memo();
+
+  constructor(
+    private readonly share: number,
+    private readonly manner: Manner,
+  ) {}
+
+  of(awkward: number): number {
+    const known = this.known.get(awkward);
+    return known >= 0 ? known : this.known.set(awkward, busyPrice(awkward, this.share, this.manner));
   }
 }
 

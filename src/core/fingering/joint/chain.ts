@@ -1,0 +1,207 @@
+/**
+ * Least costs along one hand while the prices on its strings change: what the bargain about them needs to know at a
+ * moment. Scratch rows are kept, since this is the inner loop of a plan.
+ */
+import { UNREACHABLE } from '../lattice';
+import type { StrokeLayer } from '../right/strokeChain';
+import type { CoreMoment } from './core';
+
+type Rows = readonly Float64Array[];
+
+/** Costs in tenths of a point; `steps`: how often each way is gone. */
+export abstract class Chain {
+  readonly forward: Rows;
+  readonly backward: Rows;
+  private rest = new Float64Array(64);
+
+  /**
+   * @param own by moment and state: its own cost, the prices in it
+   * @param variantOf by moment and state: which variant of the moment it plays
+   * @param entry least costs of coming to the first moment
+   * @param exit least costs of going on from the last
+   */
+  constructor(
+    private readonly own: Rows,
+    private readonly variantOf: readonly Int32Array[],
+    protected readonly steps: readonly number[],
+    private readonly entry: Float64Array | null,
+    exit: Float64Array | null,
+  ) {
+    this.forward = own.map((row) => new Float64Array(row.length));
+    this.backward = own.map((row) => new Float64Array(row.length));
+    if (exit) this.backward.at(-1)?.set(exit);
+  }
+
+  /** `into` comes filled with UNREACHABLE. */
+  protected abstract stepForward(k: number, before: Float64Array, into: Float64Array): void;
+  protected abstract stepBackward(k: number, rest: Float64Array, into: Float64Array): void;
+
+  /** Least costs from the start to moment k, own costs counted. */
+  forwardInto(k: number): void {
+    const into = this.forward[k]!;
+    const own = this.own[k]!;
+    if (k > 0) this.stepForward(k, this.forward[k - 1]!, into.fill(UNREACHABLE));
+    else if (this.entry) into.set(this.entry);
+    else into.fill(0);
+    for (let s = 0; s < into.length; s++) into[s]! += own[s]!;
+  }
+
+  /** Least costs to the end from the moment before k, own costs not counted. */
+  backwardInto(k: number): void {
+    const own = this.own[k]!;
+    const costs = this.backward[k]!;
+    if (this.rest.length < own.length) this.rest = new Float64Array(2 * own.length);
+    for (let s = 0; s < own.length; s++) this.rest[s] = costs[s]! + own[s]!;
+    this.stepBackward(k, this.rest, this.backward[k - 1]!.fill(UNREACHABLE));
+  }
+
+  /** By variant: the least cost of all through it. */
+  leastThrough(k: number, least: Float64Array, count: number): void {
+    const [there, rest, variants] = [this.forward[k]!, this.backward[k]!, this.variantOf[k]!];
+    least.fill(UNREACHABLE, 0, count);
+    for (let s = 0; s < variants.length; s++) {
+      const cost = there[s]! + rest[s]!;
+      const variant = variants[s]!;
+      if (cost < least[variant]!) least[variant] = cost;
+    }
+  }
+
+  /** The prices of moment k change. */
+  shift(k: number, change: Float64Array, sign: 1 | -1): void {
+    const [own, there, variants] = [this.own[k]!, this.forward[k]!, this.variantOf[k]!];
+    for (let s = 0; s < variants.length; s++) {
+      const more = sign * change[variants[s]!]!;
+      own[s]! += more;
+      there[s]! += more;
+    }
+  }
+}
+
+/** Least costs before a piece or a part of it, and after it. */
+export interface ChainEnds {
+  readonly entry: Float64Array;
+  readonly exit: Float64Array;
+}
+
+export class LeftChain extends Chain {
+  /** @param ways prices between the nodes, by moment; the first is not looked at */
+  constructor(
+    core: readonly CoreMoment[],
+    private readonly ways: readonly Int32Array[],
+    steps: readonly number[],
+    prices: Rows,
+    ends: ChainEnds | null,
+  ) {
+    super(
+      core.map(({ nodes, layer }, k) =>
+        Float64Array.from(
+          nodes,
+          ({ state, variant }) => layer.plays * layer.stateCost[state]! + prices[k]![variant]!,
+        ),
+      ),
+      core.map(({ nodes }) => Int32Array.from(nodes, ({ variant }) => variant)),
+      steps,
+      ends?.entry ?? null,
+      ends?.exit ?? null,
+    );
+  }
+
+  protected stepForward(k: number, before: Float64Array, into: Float64Array): void {
+    const ways = this.ways[k]!;
+    const times = this.steps[k]!;
+    for (let a = 0, n = 0; a < before.length; a++) {
+      const there = before[a]!;
+      for (let b = 0; b < into.length; b++, n++) {
+        const sum = there + times * ways[n]!;
+        if (sum < into[b]!) into[b] = sum;
+      }
+    }
+  }
+
+  protected stepBackward(k: number, rest: Float64Array, into: Float64Array): void {
+    const ways = this.ways[k]!;
+    const times = this.steps[k]!;
+    const columns = this.forward[k]!.length;
+    for (let a = 0, n = 0; a < into.length; a++) {
+      let least = UNREACHABLE;
+      for (let b = 0; b < columns; b++, n++) {
+        const sum = rest[b]! + times * ways[n]!;
+        if (sum < least) least = sum;
+      }
+      into[a] = least;
+    }
+  }
+}
+
+export class RightChain extends Chain {
+  private readonly layers: readonly StrokeLayer[];
+  private situations = new Float64Array(64);
+
+  /** @param strokes one layer more than there are moments: without ends the first is the start of the piece */
+  constructor(
+    strokes: readonly StrokeLayer[],
+    steps: readonly number[],
+    prices: Rows,
+    ends: ChainEnds | null,
+  ) {
+    const layers = strokes.slice(1);
+    super(
+      layers.map(({ stateCost, shared, plays = 1 }, k) =>
+        Float64Array.from(stateCost, (cost, r) => plays * cost - prices[k]![shared.states[r]!.variant]!),
+      ),
+      layers.map(({ shared }) => Int32Array.from(shared.states, ({ variant }) => variant)),
+      steps,
+      ends ? ends.entry : firstWays(layers[0]),
+      ends?.exit ?? null,
+    );
+    this.layers = layers;
+  }
+
+  protected stepForward(k: number, before: Float64Array, into: Float64Array): void {
+    const { situationOf, situations } = this.layers[k - 1]!.shared;
+    const least = this.emptySituations(situations.count);
+    for (let s = 0; s < before.length; s++) {
+      const n = situationOf[s]!;
+      if (before[s]! < least[n]!) least[n] = before[s]!;
+    }
+    const { start, from, price } = this.layers[k]!.shared.ways;
+    const times = this.steps[k]!;
+    for (let s = 0; s < into.length; s++) {
+      let cheapest = UNREACHABLE;
+      for (let e = start[s]!, end = start[s + 1]!; e < end; e++) {
+        const sum = least[from[e]!]! + times * price[e]!;
+        if (sum < cheapest) cheapest = sum;
+      }
+      into[s] = cheapest;
+    }
+  }
+
+  protected stepBackward(k: number, rest: Float64Array, into: Float64Array): void {
+    const { situationOf, situations } = this.layers[k - 1]!.shared;
+    const least = this.emptySituations(situations.count);
+    const { start, from, price } = this.layers[k]!.shared.ways;
+    const times = this.steps[k]!;
+    const states = start.length - 1;
+    for (let s = 0; s < states; s++) {
+      const onward = rest[s]!;
+      for (let e = start[s]!, end = start[s + 1]!; e < end; e++) {
+        const sum = onward + times * price[e]!;
+        const n = from[e]!;
+        if (sum < least[n]!) least[n] = sum;
+      }
+    }
+    for (let s = 0; s < into.length; s++) into[s] = least[situationOf[s]!]!;
+  }
+
+  private emptySituations(count: number): Float64Array {
+    if (this.situations.length < count) this.situations = new Float64Array(2 * count);
+    return this.situations.fill(UNREACHABLE, 0, count);
+  }
+}
+
+/** From nowhere to the first strokes of a piece. */
+function firstWays(first: StrokeLayer | undefined): Float64Array | null {
+  if (!first) return null;
+  const { start, price } = first.shared.ways;
+  return Float64Array.from(first.stateCost, (_cost, r) => (first.steps ?? 1) * price[start[r]!]!);
+}
