@@ -59,14 +59,14 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'a bound that is too high',
     file: `${PACKED}/packedWays.ts`,
-    find: 'soFar + times * step.leastWay(state, to) > best',
-    put: 'soFar + 2 * step.leastWay(state, to) + 5 > best',
+    find: 'cost + cuts + times * step.leastWay(state, to) > best',
+    put: 'cost + cuts + 2 * step.leastWay(state, to) + 5 > best',
   },
   {
     name: 'the first neighbour wins',
     file: `${PACKED}/packedWays.ts`,
-    find: 'if (soFar > best) break;',
-    put: 'if (n > start) break;',
+    find: 'if (cost + cuts > best) break;',
+    put: 'if (k > 0) break;',
   },
   {
     name: 'a taken finger takes a note over',

@@ -2,7 +2,7 @@
 import { costThrough, type Extras, type Layer, type Solution, UNREACHABLE } from '../lattice';
 import type { StrokeLayer } from '../right/strokeChain';
 import type { CoreMoment } from './core';
-import { stringsOf } from './core';
+import { stringsAt } from './strings';
 
 /** Prices are counted in parts of a tenth of a point: rounded to whole ones they would lose half of one a moment. */
 export const PARTS = 512;
@@ -32,8 +32,9 @@ const ofStrings = new WeakMap<CoreMoment, VariantsByStrings>();
 
 function readVariants(moment: CoreMoment): VariantsByStrings {
   const variants = new Map<number, number[]>();
+  const strings = stringsAt(moment.layer, moment.struckColumns);
   const add = (state: number, variant: number) => {
-    const key = stringsOf(moment.layer, moment.struckColumns, state);
+    const key = strings.keys[strings.of[state]!]!;
     const list = variants.get(key);
     if (!list) variants.set(key, [variant]);
     else if (!list.includes(variant)) list.push(variant);
@@ -73,16 +74,22 @@ const paidAt = new WeakMap<CoreMoment, Paid>();
 export function pricesOfStates(moment: CoreMoment, prices: Int32Array): Int32Array {
   const known = paidAt.get(moment);
   if (known && sameRow(known.prices, prices)) return known.byState;
-  const least = new Map<number, number>();
-  for (const [key, list] of variantsByStrings(moment))
-    least.set(key, Math.min(...list.map((v) => prices[v]!)));
-  const wild = prices[prices.length - 1]!;
-  const byState = Int32Array.from(
-    { length: moment.layer.rows.count },
-    (_, s) => least.get(stringsOf(moment.layer, moment.struckColumns, s)) ?? wild,
-  );
+  const { of } = stringsAt(moment.layer, moment.struckColumns);
+  const least = leastByStrings(moment, prices);
+  const byState = new Int32Array(of.length);
+  for (let s = 0; s < of.length; s++) byState[s] = least[of[s]!]!;
   paidAt.set(moment, { prices, byState });
   return byState;
+}
+
+/** By the strings that states of the moment lie on: the least of their variants, or that of the wild one. */
+function leastByStrings(moment: CoreMoment, ofVariants: ArrayLike<number>): readonly number[] {
+  const variants = variantsByStrings(moment);
+  const wild = ofVariants[ofVariants.length - 1]!;
+  return stringsAt(moment.layer, moment.struckColumns).keys.map((key) => {
+    const list = variants.get(key);
+    return list ? Math.min(...list.map((v) => ofVariants[v]!)) : wild;
+  });
 }
 
 const givenAt = new WeakMap<StrokeLayer, Paid>();
@@ -91,7 +98,9 @@ const givenAt = new WeakMap<StrokeLayer, Paid>();
 function pricesOfStrokes(layer: StrokeLayer, prices: Int32Array): Int32Array {
   const known = givenAt.get(layer);
   if (known && sameRow(known.prices, prices)) return known.byState;
-  const byState = Int32Array.from(layer.shared.states, ({ variant }) => -prices[variant]!);
+  const { states } = layer.shared;
+  const byState = new Int32Array(states.length);
+  for (let r = 0; r < states.length; r++) byState[r] = 0 - prices[states[r]!.variant]!;
   givenAt.set(layer, { prices, byState });
   return byState;
 }
@@ -152,17 +161,14 @@ export function throughStates(
   left: Solution,
   right: Solution,
 ): Float64Array {
-  const through = leastByVariant(right, strokes, k + 1, moment.variants.length);
-  const rest = new Map<number, number>();
-  for (const [key, list] of variantsByStrings(moment))
-    rest.set(key, Math.min(...list.map((v) => through[v]!)));
-  const wild = through[moment.variants.length - 1]!;
-  return Float64Array.from({ length: moment.layer.rows.count }, (_, s) => {
+  const rest = leastByStrings(moment, leastByVariant(right, strokes, k + 1, moment.variants.length));
+  const { of } = stringsAt(moment.layer, moment.struckColumns);
+  const through = new Float64Array(of.length);
+  for (let s = 0; s < of.length; s++) {
     const there = costThrough(left, k, s);
-    return there >= UNREACHABLE
-      ? UNREACHABLE
-      : there + (rest.get(stringsOf(moment.layer, moment.struckColumns, s)) ?? wild);
-  });
+    through[s] = there >= UNREACHABLE ? UNREACHABLE : there + rest[of[s]!]!;
+  }
+  return through;
 }
 
 function leastByVariant(solution: Solution, layer: StrokeLayer, k: number, count: number): readonly number[] {

@@ -9,6 +9,7 @@ import type { PackedLayer } from '../left/packed/packedLayer';
 import type { FingeringProblem } from '../problem';
 import type { RightSetting } from '../right/setting';
 import { forgetting, type PlacedStrike, type StrokeGroup, strokeGroup, wildGroup } from '../right/strokes';
+import { stringsAt } from './strings';
 
 /** A state of the left hand, with which of its notes are played by a slur from the state before. */
 export interface CoreNode {
@@ -69,34 +70,50 @@ export function nearStates(
     const known = earlier[k];
     if (known?.layer === layer && known.forward === there && known.backward === rest && known.above === above)
       return known;
-    const columns = struckColumnsOf(layer, struck[k]!);
-    const close: { readonly s: number; readonly extra: number }[] = [];
-    const cheapest = new Map<number, { readonly s: number; readonly extra: number }>();
+    const strings = stringsAt(layer, struckColumnsOf(layer, struck[k]!));
+    const close: Dearness[] = [];
+    // By strings: the cheapest state on them.
+    const cheapest: (Dearness | undefined)[] = strings.keys.map(() => undefined);
     for (let s = 0; s < there.length; s++) {
       const extra = there[s]! + rest[s]! + above;
       if (extra > stringsAbove) continue;
       if (extra <= nodesAbove) close.push({ s, extra });
-      const key = stringsOf(layer, columns, s);
-      const best = cheapest.get(key);
-      if (!best || extra < best.extra) cheapest.set(key, { s, extra });
+      const best = cheapest[strings.of[s]!];
+      if (!best || extra < best.extra) cheapest[strings.of[s]!] = { s, extra };
     }
-    const kept = [...cheapest.values()]
-      .sort((a, b) => a.extra - b.extra || a.s - b.s)
+    const kept = cheapest
+      .filter((one) => one !== undefined)
+      .sort(byDearness)
       .slice(0, MOST_VARIANTS)
       .sort((a, b) => a.s - b.s);
     const nodes = close
-      .sort((a, b) => a.extra - b.extra || a.s - b.s)
+      .sort(byDearness)
       .slice(0, MOST_NODES)
       .map(({ s }) => s)
       .sort((a, b) => a - b);
-    const strings = kept.map(({ s }) => s);
     const far = kept.filter(({ extra }) => extra > farAbove).map(({ s }) => s);
-    const near = { forward: there, backward: rest, above, layer, nodes, strings, far };
+    const near = {
+      forward: there,
+      backward: rest,
+      above,
+      layer,
+      nodes,
+      strings: kept.map(({ s }) => s),
+      far,
+    };
     return known && sameNear(known, near)
       ? { ...near, nodes: known.nodes, strings: known.strings, far: known.far }
       : near;
   });
 }
+
+/** A state, and how much dearer than the best the best path through it is. */
+interface Dearness {
+  readonly s: number;
+  readonly extra: number;
+}
+
+const byDearness = (a: Dearness, b: Dearness) => a.extra - b.extra || a.s - b.s;
 
 const sameNear = (a: Near, b: Near) =>
   sameNumbers(a.nodes, b.nodes) && sameNumbers(a.strings, b.strings) && sameNumbers(a.far, b.far);
@@ -108,14 +125,6 @@ const MOST_NODES = 16;
 
 const struckColumnsOf = (layer: PackedLayer, struck: readonly number[]): readonly number[] =>
   struck.map((strike) => layer.strikes.indexOf(strike)).filter((c) => c >= 0);
-
-/** The strings of the struck notes in one number. */
-export function stringsOf({ rows }: PackedLayer, columns: readonly number[], state: number): number {
-  let key = 0;
-  for (const column of columns)
-    key = key * 8 + (PLACEMENTS[rows.places[state * rows.columns + column]!]?.string ?? 0);
-  return key;
-}
 
 /** What the letters that are inked at a moment make of its groups. */
 export interface Adapting {

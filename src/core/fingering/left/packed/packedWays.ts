@@ -18,7 +18,6 @@ export class PackedWays implements Ways {
   private readonly memberStart: Int32Array;
   private readonly members: Int32Array;
   /** By arrival (a state of this layer, as far as one crowd is concerned): what is known of it. */
-  private readonly arrivalTo: Int32Array;
   private readonly arrivalCrowd: Int32Array;
   private readonly arrivalCuts: Int32Array;
   private readonly arrivalTaker: Uint8Array;
@@ -26,9 +25,12 @@ export class PackedWays implements Ways {
   private readonly arrivalPrices: Int32Array;
   /** Arrivals of state s: `startOf[s]` to `startOf[s + 1]` − 1. */
   private readonly startOf: Int32Array;
-  /** Arrivals of crowd c, in the same way. */
+  /** Arrivals of crowd c, in the same way; side by side what backward steps read of them. */
   private readonly crowdStart: Int32Array;
   private readonly arrivals: Int32Array;
+  private readonly crowdTo: Int32Array;
+  private readonly crowdCuts: Int32Array;
+  private readonly crowdPrices: Int32Array;
   private readonly prices: Int32Array;
 
   constructor(
@@ -46,7 +48,7 @@ export class PackedWays implements Ways {
     crowds.forEach(({ members }, c) => this.members.set(members, this.memberStart[c]));
     let count = 0;
     for (const sources of sourcesOf) count += sources.length;
-    this.arrivalTo = arena.int32(count);
+    const arrivalTo = new Int32Array(count);
     this.arrivalCrowd = arena.int32(count);
     this.arrivalCuts = arena.int32(count);
     this.arrivalTaker = arena.uint8(count);
@@ -60,7 +62,7 @@ export class PackedWays implements Ways {
         // Only a hand with nothing stopped must remember what the hand before leaves.
         const crowd = rows.down[s]! > 0 ? source.group.all : source.group.byMemory.get(rows.memory[s]! - 1);
         if (!crowd) continue;
-        this.arrivalTo[a] = s;
+        arrivalTo[a] = s;
         this.arrivalCrowd[a] = crowd.index;
         this.arrivalCuts[a] = source.cuts;
         this.arrivalTaker[a] = source.taker;
@@ -73,105 +75,156 @@ export class PackedWays implements Ways {
     }
     for (let c = 0; c < crowds.length; c++) this.crowdStart[c + 1]! += this.crowdStart[c]!;
     this.arrivals = arena.int32(a);
+    this.crowdTo = arena.int32(a);
+    this.crowdCuts = arena.int32(a);
+    this.crowdPrices = arena.int32(a);
     const filled = crowds.map(() => 0);
     for (let n = 0; n < a; n++) {
       const crowd = this.arrivalCrowd[n]!;
-      this.arrivals[this.crowdStart[crowd]! + filled[crowd]!++] = n;
+      const at = this.crowdStart[crowd]! + filled[crowd]!++;
+      this.arrivals[at] = n;
+      this.crowdTo[at] = arrivalTo[n]!;
+      this.crowdCuts[at] = this.arrivalCuts[n]!;
+      this.crowdPrices[at] = this.arrivalPrices[n]!;
     }
     this.prices = arena.int32(priced).fill(UNPRICED);
   }
 
   pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times = 1): void {
-    const { memberStart, members, startOf, arrivalCrowd, arrivalCuts, arrivalPrices, prices, step } = this;
-    const crowds = memberStart.length - 1;
-    const order = scratch(members.length);
-    const orderEnd = new Int32Array(crowds);
-    const crowdLeast = new Int32Array(crowds).fill(UNREACHABLE);
-    for (let c = 0; c < crowds; c++) {
-      const start = memberStart[c]!;
-      const size = memberStart[c + 1]! - start;
-      for (let n = 0; n < size; n++) costs[n] = before[members[start + n]!]!;
-      orderEnd[c] = start + cheapestFirst(size, order, start);
-      if (orderEnd[c]! > start) crowdLeast[c] = before[members[start + order[start]!]!]!;
-    }
-    for (let to = 0; to < least.length; to++) {
-      if (mask && !mask[to]) continue;
-      let best = UNREACHABLE;
-      let from = -1;
-      for (let a = startOf[to]!; a < startOf[to + 1]!; a++) {
-        const crowd = arrivalCrowd[a]!;
-        const cuts = times * arrivalCuts[a]!;
-        if (crowdLeast[crowd]! + cuts > best) continue;
-        const start = memberStart[crowd]!;
-        for (let n = start; n < orderEnd[crowd]!; n++) {
-          const place = order[n]!;
-          const state = members[start + place]!;
-          const soFar = before[state]! + cuts;
-          if (soFar > best) break;
-          let price = prices[arrivalPrices[a]! + place]!;
+    const { memberStart, members, crowdStart, crowdTo, crowdCuts, crowdPrices, prices, step } = this;
+    scratch(members.length);
+    for (let c = 0; c < memberStart.length - 1; c++) {
+      const first = memberStart[c]!;
+      const size = memberStart[c + 1]! - first;
+      for (let m = 0; m < size; m++) costs[m] = before[members[first + m]!]!;
+      const reached = size === 1 ? soleFirst() : cheapestFirst(size, ordered, 0);
+      if (reached === 0) continue;
+      for (let n = crowdStart[c]!; n < crowdStart[c + 1]!; n++) {
+        const to = crowdTo[n]!;
+        if (mask && !mask[to]) continue;
+        const cuts = times * crowdCuts[n]!;
+        const row = crowdPrices[n]!;
+        let best = least[to]!;
+        let from = via[to]!;
+        for (let k = 0; k < reached; k++) {
+          const m = ordered[k]!;
+          const cost = costs[m]!;
+          if (cost + cuts > best) break;
+          const state = members[first + m]!;
+          let price = prices[row + m]!;
           if (price === UNPRICED) {
-            if (soFar + times * step.leastWay(state, to) > best) continue;
-            price = this.price(a, place, state, to);
+            if (cost + cuts + times * step.leastWay(state, to) > best) continue;
+            price = this.price(this.arrivals[n]!, m, state, to);
           }
           if (price >= UNREACHABLE) continue;
-          const sum = before[state]! + times * price;
-          if (sum < best || (sum === best && state < from)) {
-            best = sum;
-            from = state;
-          }
+          const sum = cost + times * price;
+          if (sum > best || (sum === best && state >= from)) continue;
+          best = sum;
+          from = state;
         }
+        least[to] = best;
+        via[to] = from;
       }
-      if (best >= UNREACHABLE) continue;
-      least[to] = best;
-      via[to] = from;
     }
   }
 
   push(rest: Int32Array, least: Int32Array, via: Int32Array, times = 1): void {
-    const {
-      memberStart,
-      members,
-      crowdStart,
-      arrivals,
-      arrivalTo,
-      arrivalCuts,
-      arrivalPrices,
-      prices,
-      step,
-    } = this;
+    const { memberStart, crowdStart, crowdTo, crowdCuts } = this;
     for (let c = 0; c < memberStart.length - 1; c++) {
       const start = crowdStart[c]!;
       const size = crowdStart[c + 1]! - start;
-      const order = scratch(size);
-      for (let n = 0; n < size; n++)
-        costs[n] = rest[arrivalTo[arrivals[start + n]!]!]! + times * arrivalCuts[arrivals[start + n]!]!;
-      const reached = cheapestFirst(size, order, 0);
-      if (reached === 0) continue;
-      for (let m = memberStart[c]!; m < memberStart[c + 1]!; m++) {
-        const from = members[m]!;
-        let best = least[from]!;
-        let to = via[from]!;
-        for (let n = 0; n < reached; n++) {
-          const a = arrivals[start + order[n]!]!;
-          const state = arrivalTo[a]!;
-          const after = rest[state]! + times * arrivalCuts[a]!;
-          if (after > best) break;
-          let price = prices[arrivalPrices[a]! + m - memberStart[c]!]!;
-          if (price === UNPRICED) {
-            if (after + times * step.leastWay(from, state) > best) continue;
-            price = this.price(a, m - memberStart[c]!, from, state);
-          }
-          if (price >= UNREACHABLE) continue;
-          const sum = rest[state]! + times * price;
-          if (sum < best || (sum === best && state < to)) {
-            best = sum;
-            to = state;
-          }
+      const members = memberStart[c + 1]! - memberStart[c]!;
+      scratch(Math.max(size, members));
+      let cheapest = 0;
+      for (let n = 0; n < size; n++) {
+        costs[n] = rest[crowdTo[start + n]!]! + times * crowdCuts[start + n]!;
+        if (costs[n]! < costs[cheapest]!) cheapest = n;
+      }
+      if (size === 0 || costs[cheapest]! >= UNREACHABLE) continue;
+      // Sorting pays where many members use the order.
+      if (members > FEW_MEMBERS) this.pushMany(c, size, rest, least, via, times);
+      else this.pushFew(c, size, cheapest, rest, least, via, times);
+    }
+  }
+
+  /** Every member tries the arrival of the least `costs`, then all others that are not dearer than what it found. */
+  private pushFew(
+    c: number,
+    size: number,
+    cheapest: number,
+    rest: Int32Array,
+    least: Int32Array,
+    via: Int32Array,
+    times: number,
+  ): void {
+    const { memberStart, members, crowdStart, crowdTo, crowdPrices, prices, step } = this;
+    const start = crowdStart[c]!;
+    const first = memberStart[c]!;
+    const end = memberStart[c + 1]!;
+    for (let m = first; m < end; m++) {
+      const from = members[m]!;
+      let best = least[from]!;
+      let next = via[from]!;
+      for (let n = -1; n < size; n++) {
+        const one = n < 0 ? cheapest : n;
+        if (costs[one]! > best) continue;
+        const to = crowdTo[start + one]!;
+        let price = prices[crowdPrices[start + one]! + m - first]!;
+        if (price === UNPRICED) {
+          if (costs[one]! + times * step.leastWay(from, to) > best) continue;
+          price = this.price(this.arrivals[start + one]!, m - first, from, to);
         }
-        if (best >= UNREACHABLE) continue;
-        least[from] = best;
+        if (price >= UNREACHABLE) continue;
+        const sum = rest[to]! + times * price;
+        if (sum > best || (sum === best && to >= next)) continue;
+        best = sum;
+        next = to;
+      }
+      least[from] = best;
+      via[from] = next;
+    }
+  }
+
+  /** From the least of `costs` on, a row of prices at a time for the members that so dear an arrival may still serve. */
+  private pushMany(
+    c: number,
+    size: number,
+    rest: Int32Array,
+    least: Int32Array,
+    via: Int32Array,
+    times: number,
+  ): void {
+    const { memberStart, members, crowdStart, crowdTo, crowdPrices, prices, step } = this;
+    const start = crowdStart[c]!;
+    const first = memberStart[c]!;
+    let count = memberStart[c + 1]! - first;
+    const order = ordered;
+    const reached = cheapestFirst(size, order, 0);
+    for (let m = 0; m < count; m++) open[m] = m;
+    for (let n = 0; n < reached && count > 0; n++) {
+      const one = order[n]!;
+      const after = costs[one]!;
+      const to = crowdTo[start + one]!;
+      const row = crowdPrices[start + one]!;
+      let still = 0;
+      for (let k = 0; k < count; k++) {
+        const m = open[k]!;
+        const from = members[first + m]!;
+        const best = least[from]!;
+        if (after > best) continue;
+        open[still++] = m;
+        let price = prices[row + m]!;
+        if (price === UNPRICED) {
+          if (after + times * step.leastWay(from, to) > best) continue;
+          price = this.price(this.arrivals[start + one]!, m, from, to);
+        }
+        if (price >= UNREACHABLE) continue;
+        const sum = rest[to]! + times * price;
+        if (sum > best || (sum === best && to >= via[from]!)) continue;
+        least[from] = sum;
         via[from] = to;
       }
+      count = still;
     }
   }
 
@@ -201,6 +254,7 @@ export class PackedWays implements Ways {
 let keys = new Float64Array(1024);
 let costs = new Int32Array(1024);
 let ordered = new Int32Array(1024);
+let open = new Int32Array(1024);
 
 /** Room for an order of `count`, and for the costs by which it is made. */
 function scratch(count: number): Int32Array {
@@ -208,6 +262,7 @@ function scratch(count: number): Int32Array {
     keys = new Float64Array(2 * count);
     costs = new Int32Array(2 * count);
     ordered = new Int32Array(2 * count);
+    open = new Int32Array(2 * count);
   }
   return ordered;
 }
@@ -218,11 +273,20 @@ function cheapestFirst(count: number, order: Int32Array, at: number): number {
   for (let n = 0; n < count; n++) if (costs[n]! < UNREACHABLE) keys[reached++] = costs[n]! * OWNERS + n;
   if (reached > SHORT) keys.subarray(0, reached).sort();
   else sortShort(reached);
-  for (let n = 0; n < reached; n++) order[at + n] = keys[n]! % OWNERS;
+  // Not by %, which is slow for doubles.
+  for (let n = 0; n < reached; n++) order[at + n] = keys[n]! - Math.floor(keys[n]! / OWNERS) * OWNERS;
   return reached;
 }
 
+/** The same of a single one. */
+function soleFirst(): number {
+  ordered[0] = 0;
+  return costs[0]! < UNREACHABLE ? 1 : 0;
+}
+
 const SHORT = 24;
+/** So few members of a crowd do not make up for a sort. */
+const FEW_MEMBERS = 8;
 
 /** By insertion: faster than asking for a sort of a few. */
 function sortShort(count: number) {
