@@ -189,8 +189,8 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'situations are mixed up',
     file: `${RIGHT}/strokeStore.ts`,
-    find: 'const key = (f * PARTS + thumbs[s]!) * FRETS',
-    put: 'const key = f * PARTS * FRETS + 0 * thumbs[s]!',
+    find: 'const key = (f * PARTS + t) * FRETS',
+    put: 'const key = f * PARTS * FRETS + 0 * t',
     tests: OF_RIGHT,
   },
   {

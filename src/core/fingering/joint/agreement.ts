@@ -10,7 +10,9 @@ import { kinOf, PARTS, type Prices, variantsByStrings } from './bound';
 import { type ChainEnds, LeftChain, RightChain } from './chain';
 import type { CoreMoment } from './core';
 
-const SWEEPS = 4;
+/** There and back at most so often; no more than that once it hardly raises the bound, in tenths of a point. */
+const MOST_SWEEPS = 6;
+const HARDLY = 0.3;
 
 /** What lies around a part of a piece, by hand. */
 export interface Ends {
@@ -52,7 +54,10 @@ export function agreedPrices(
     left.backwardInto(k);
     right.backwardInto(k);
   }
-  for (let sweep = 0; sweep < SWEEPS; sweep++) {
+  left.forwardInto(0);
+  right.forwardInto(0);
+  let bound = agreement.bound(prices[0]!.length);
+  for (let sweep = 0; sweep < MOST_SWEEPS; sweep++) {
     for (let k = 0; k <= last; k++) {
       left.forwardInto(k);
       right.forwardInto(k);
@@ -64,6 +69,9 @@ export function agreedPrices(
       left.backwardInto(k);
       right.backwardInto(k);
     }
+    const raised = agreement.bound(prices[0]!.length);
+    if (raised - bound < HARDLY) break;
+    bound = raised;
   }
   return prices.map((row) => Int32Array.from(row, (price) => Math.round(PARTS * price)));
 }
@@ -113,6 +121,15 @@ class Agreement {
     for (let v = 0; v < count; v++) prices[v]! += change[v]!;
     this.left.shift(k, change, 1);
     this.right.shift(k, change, -1);
+  }
+
+  /** What both hands cost at least, as it shows at the first moment. */
+  bound(count: number): number {
+    if (this.a.length < count) this.grow(2 * count);
+    this.left.leastThrough(0, this.a, count);
+    this.right.leastThrough(0, this.b, count);
+    const least = (costs: Float64Array) => costs.subarray(0, count).reduce((a, b) => Math.min(a, b));
+    return least(this.a) + least(this.b);
   }
 
   private grow(length: number): void {

@@ -81,9 +81,30 @@ export class Bargain {
     });
   }
 
-  /** The bound by what is known of earlier questions; null before the first. */
+  /**
+   * The bound by the prices of earlier questions, bargained about anew around what has changed since the last one.
+   * Null before the first.
+   */
   again(question: Question): Bound | null {
-    return this.prices.length > 0 ? this.bound(question, this.kept(question.core)) : null;
+    if (this.prices.length === 0) return null;
+    const kept = this.kept(question.core);
+    const [from, to] = question.changed;
+    if (from <= to) {
+      const a = Math.max(0, from - AROUND);
+      const b = Math.min(kept.length - 1, to + AROUND);
+      const known = this.latest && this.isAbout(question, this.latest, a, b) ? this.latest : null;
+      this.prices = this.around(question, known ?? this.bound(question, kept), a, b);
+    }
+    return this.bound(question, this.prices);
+  }
+
+  /** Whether the messages at moments a and b can be read as those of the question. */
+  private isAbout({ left, strokes }: Question, { left: hand, right }: Bound, a: number, b: number): boolean {
+    return [a, b].every(
+      (k) =>
+        hand.layers[k] === this.parts.get(left.layers[k]!) &&
+        right.layers[k + 1] === this.parts.get(strokes[k + 1]!),
+    );
   }
 
   /** Prices for the question; where the left hand got too much of the slack, it is tried with less. */
@@ -100,18 +121,14 @@ export class Bargain {
     return highest!.bound;
   }
 
-  /** Prices only where the question is another one than the last: elsewhere they hold. */
-  around(question: Question, bound: Bound): Bound {
+  /** Prices from moment a to b, between what the bound says of both ends; elsewhere they hold. */
+  private around(question: Question, bound: Bound, a: number, b: number): Prices {
     const { core, strokes } = question;
-    const [from, to] = question.changed;
-    if (from > to) return bound;
-    const a = Math.max(0, from - AROUND);
-    const b = Math.min(core.length - 1, to + AROUND);
     const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
     const within = agreedPrices(
       core.slice(a, b + 1),
       question.lefts.slice(a, b + 1),
-      this.aboveOf(question).slice(a, b + 1),
+      this.aboveOf(question, a, b),
       strokes.slice(a, b + 2),
       steps.slice(a, b + 1),
       this.prices.slice(a, b + 1),
@@ -122,28 +139,23 @@ export class Bargain {
         right: endsOf(bound.right, a + 1, b + 1, (k) => strokes[k]!.shared.states.map((_state, r) => r)),
       },
     );
-    const before = this.prices;
-    const prices = [...before.slice(0, a), ...within, ...before.slice(b + 1)];
-    const next = this.bound(question, prices);
-    if (next.cost < bound.cost) return this.bound(question, before);
-    this.prices = prices;
-    return next;
+    return [...this.prices.slice(0, a), ...within, ...this.prices.slice(b + 1)];
   }
 
   private agree(question: Question, best: Hands, slackGiven: number): Prices {
     const { core, strokes } = question;
     const start = this.prices.length > 0 ? this.kept(core) : this.firstPrices(question, best);
     const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
-    const above = this.aboveOf(question);
+    const above = this.aboveOf(question, 0, core.length - 1);
     return agreedPrices(core, question.lefts, above, strokes, steps, start, STRINGS_ABOVE, slackGiven);
   }
 
-  /** By moment and variant without a node: how much dearer than its best the left hand is with it. */
-  private aboveOf({ left, core }: Question): readonly (readonly (number | null)[])[] {
-    return core.map(({ variants, strangers }, k) => {
+  /** By moment from a to b and variant without a node: how much dearer than its best the left hand is with it. */
+  private aboveOf({ left, core }: Question, a: number, b: number): readonly (readonly (number | null)[])[] {
+    return core.slice(a, b + 1).map(({ variants, strangers }, k) => {
       const row: (number | null)[] = variants.map(() => null);
       for (const [state, list] of strangers) {
-        const own = costThrough(left.solution, k, state) - left.solution.cost;
+        const own = costThrough(left.solution, a + k, state) - left.solution.cost;
         for (const v of list) row[v] = Math.min(row[v] ?? Infinity, own);
       }
       return row;

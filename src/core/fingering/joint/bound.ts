@@ -98,9 +98,9 @@ const givenAt = new WeakMap<StrokeLayer, Paid>();
 function pricesOfStrokes(layer: StrokeLayer, prices: Int32Array): Int32Array {
   const known = givenAt.get(layer);
   if (known && sameRow(known.prices, prices)) return known.byState;
-  const { states } = layer.shared;
-  const byState = new Int32Array(states.length);
-  for (let r = 0; r < states.length; r++) byState[r] = 0 - prices[states[r]!.variant]!;
+  const { variantOf } = layer.shared;
+  const byState = new Int32Array(variantOf.length);
+  for (let r = 0; r < variantOf.length; r++) byState[r] = 0 - prices[variantOf[r]!]!;
   givenAt.set(layer, { prices, byState });
   return byState;
 }
@@ -173,9 +173,10 @@ export function throughStates(
 
 function leastByVariant(solution: Solution, layer: StrokeLayer, k: number, count: number): readonly number[] {
   const least = Array<number>(count).fill(UNREACHABLE);
-  layer.shared.states.forEach(({ variant }, r) => {
+  const { variantOf } = layer.shared;
+  for (let r = 0; r < variantOf.length; r++) {
     const cost = costThrough(solution, k, r);
-    if (cost < least[variant]!) least[variant] = cost;
-  });
+    if (cost < least[variantOf[r]!]!) least[variantOf[r]!] = cost;
+  }
   return least;
 }

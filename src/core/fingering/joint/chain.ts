@@ -93,13 +93,8 @@ export class LeftChain extends Chain {
     ends: ChainEnds | null,
   ) {
     super(
-      core.map(({ nodes, layer }, k) =>
-        Float64Array.from(
-          nodes,
-          ({ state, variant }) => layer.plays * layer.stateCost[state]! + prices[k]![variant]!,
-        ),
-      ),
-      core.map(({ nodes }) => Int32Array.from(nodes, ({ variant }) => variant)),
+      core.map((moment, k) => ownOfNodes(moment, prices[k]!)),
+      core.map(variantsOfNodes),
       steps,
       ends?.entry ?? null,
       ends?.exit ?? null,
@@ -146,10 +141,8 @@ export class RightChain extends Chain {
   ) {
     const layers = strokes.slice(1);
     super(
-      layers.map(({ stateCost, shared, plays = 1 }, k) =>
-        Float64Array.from(stateCost, (cost, r) => plays * cost - prices[k]![shared.states[r]!.variant]!),
-      ),
-      layers.map(({ shared }) => Int32Array.from(shared.states, ({ variant }) => variant)),
+      layers.map((layer, k) => ownOfStrokes(layer, prices[k]!)),
+      layers.map(({ shared }) => shared.variantOf),
       steps,
       ends ? ends.entry : firstWays(layers[0]),
       ends?.exit ?? null,
@@ -197,6 +190,29 @@ export class RightChain extends Chain {
     if (this.situations.length < count) this.situations = new Float64Array(2 * count);
     return this.situations.fill(UNREACHABLE, 0, count);
   }
+}
+
+const variantsOf = new WeakMap<CoreMoment, Int32Array>();
+
+function variantsOfNodes(moment: CoreMoment): Int32Array {
+  let variants = variantsOf.get(moment);
+  if (!variants) variantsOf.set(moment, (variants = Int32Array.from(moment.nodes, ({ variant }) => variant)));
+  return variants;
+}
+
+function ownOfNodes({ nodes, layer }: CoreMoment, prices: Float64Array): Float64Array {
+  const own = new Float64Array(nodes.length);
+  for (let n = 0; n < own.length; n++) {
+    const { state, variant } = nodes[n]!;
+    own[n] = layer.plays * layer.stateCost[state]! + prices[variant]!;
+  }
+  return own;
+}
+
+function ownOfStrokes({ stateCost, shared, plays = 1 }: StrokeLayer, prices: Float64Array): Float64Array {
+  const own = new Float64Array(stateCost.length);
+  for (let r = 0; r < own.length; r++) own[r] = plays * stateCost[r]! - prices[shared.variantOf[r]!]!;
+  return own;
 }
 
 /** From nowhere to the first strokes of a piece. */

@@ -77,10 +77,6 @@ export class JointPlanner {
     let bound = this.bargain.again(question);
     if (bound) {
       best = this.better(question, bound, best);
-      if (best.cost - bound.cost > FIRST_ROOM) {
-        bound = this.bargain.around(question, bound);
-        best = this.better(question, bound, best);
-      }
       proof = this.prove(question, bound, best, ROOM_BEFORE_BARGAIN);
       best = proof.best;
     }

@@ -44,6 +44,8 @@ export interface Situations {
 
 export interface SharedStrokes {
   readonly states: readonly StrokeState[];
+  /** By state, side by side. */
+  readonly variantOf: Int32Array;
   readonly stateCost: Int32Array;
   /** From situations of the layer before to states. */
   readonly ways: EdgeList;
@@ -87,6 +89,7 @@ export class StrokeStore {
   constructor(private readonly hand: HandProfile) {
     this.start = {
       states: [{ variant: 0, letters: [] }],
+      variantOf: new Int32Array(1),
       stateCost: new Int32Array(1),
       ways: new EdgeList(new Int32Array(2), new Int32Array(0), new Int32Array(0)),
       ...this.situationsOf([this.fingers.number(NO_FINGERS)], [this.thumbs.number(NO_THUMB)], [null]),
@@ -145,6 +148,7 @@ export class StrokeStore {
     const { states, cost } = growing;
     return {
       states,
+      variantOf: Int32Array.from(growing.variants),
       stateCost: Int32Array.from(cost),
       ways: growing.ways(),
       ...this.situationsOf(growing.fingers, growing.thumbs, growing.frets),
@@ -191,17 +195,20 @@ export class StrokeStore {
   ): Pick<SharedStrokes, 'situationOf' | 'situations'> {
     const numbers = new Map<number, number>();
     const firsts: number[] = [];
-    const situationOf = Int32Array.from(fingers, (f, s) => {
-      const key = (f * PARTS + thumbs[s]!) * FRETS + ((frets[s] ?? -1) + 1);
+    const situationOf = new Int32Array(fingers.length);
+    let set = '';
+    for (let s = 0; s < fingers.length; s++) {
+      const [f, t, fret] = [fingers[s]!, thumbs[s]!, (frets[s] ?? -1) + 1];
+      const key = (f * PARTS + t) * FRETS + fret;
       let number = numbers.get(key);
       if (number === undefined) {
         number = firsts.push(s) - 1;
         numbers.set(key, number);
+        set += `${f},${t},${fret};`;
       }
-      return number;
-    });
-    const key = [...numbers.keys()].join();
-    let situations = this.sets.get(key);
+      situationOf[s] = number;
+    }
+    let situations = this.sets.get(set);
     if (!situations) {
       situations = {
         id: this.sets.size,
@@ -210,7 +217,7 @@ export class StrokeStore {
         thumbs: Int32Array.from(firsts, (s) => thumbs[s]!),
         frets: firsts.map((s) => frets[s]!),
       };
-      this.sets.set(key, situations);
+      this.sets.set(set, situations);
     }
     return { situationOf, situations };
   }
@@ -242,6 +249,7 @@ interface Parted {
 /** A layer as it grows: for each sharing a state for each thing that is still known at the next moment, with all ways into them. */
 class Growing {
   readonly states: StrokeState[] = [];
+  readonly variants: number[] = [];
   readonly cost: number[] = [];
   readonly fingers: number[] = [];
   readonly thumbs: number[] = [];
@@ -279,6 +287,7 @@ class Growing {
       if (stateOf[pair]! < 0) {
         stateOf[pair] = ways.push(0) - 1;
         states.push(state);
+        this.variants.push(state.variant);
         this.cost.push(own);
         this.fingers.push(fingers.numbers[f]!);
         this.thumbs.push(thumbs.numbers[t]!);

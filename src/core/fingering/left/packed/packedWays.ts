@@ -234,8 +234,8 @@ export class PackedWays implements Ways {
     for (let a = this.startOf[to]!; a < this.startOf[to + 1]!; a++) {
       const crowd = this.arrivalCrowd[a]!;
       const start = this.memberStart[crowd]!;
-      const place = this.members.indexOf(from, start) - start;
-      if (place < 0 || place >= this.memberStart[crowd + 1]! - start) continue;
+      const place = placeOf(this.members, from, start, this.memberStart[crowd + 1]!) - start;
+      if (place < 0) continue;
       const known = this.prices[this.arrivalPrices[a]! + place]!;
       least = Math.min(least, known === UNPRICED ? this.price(a, place, from, to) : known);
     }
@@ -249,6 +249,19 @@ export class PackedWays implements Ways {
     this.prices[this.arrivalPrices[arrival]! + place] = price;
     return price;
   }
+}
+
+/** Where a number stands in an ascending row from `start` to `end` − 1; −1 where it does not. */
+function placeOf(row: Int32Array, wanted: number, start: number, end: number): number {
+  let low = start;
+  let high = end - 1;
+  while (low <= high) {
+    const middle = (low + high) >> 1;
+    if (row[middle]! === wanted) return middle;
+    if (row[middle]! < wanted) low = middle + 1;
+    else high = middle - 1;
+  }
+  return -1;
 }
 
 let keys = new Float64Array(1024);
