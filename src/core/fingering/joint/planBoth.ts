@@ -124,7 +124,7 @@ export class JointPlanner {
 
   /** A better plan makes the rest narrower: the best on the nodes of the core is found quickly. */
   private onNodes(question: Question, bound: Bound, known: Found): Found {
-    if (known.cost - bound.cost <= FIRST_ROOM) return known;
+    if (known.cost - bound.cost <= ROOM_BEFORE_BARGAIN) return known;
     const { left } = question;
     const nodes = question.near.map(({ nodes }) => nodes);
     const found = this.together(question, nodes, left.solution.extras);
@@ -150,7 +150,7 @@ export class JointPlanner {
       (fixed) => {
         const least = fixed.solution.cost + right.cost;
         const extras = returnExtras(this.problem, left.layers, fixed.states);
-        for (let room = FIRST_ROOM; ; room *= 2) {
+        for (let room = roomFor(best.cost - wholeTenths(least)); ; room *= 2) {
           const states = this.statesBelow(core, strokes, fixed.solution, right, least + room * PARTS);
           if (room > mostRoom || tooMany(states)) {
             lowerBound = Math.min(lowerBound, wholeTenths(least));
@@ -306,6 +306,13 @@ function soleVariant(moment: CoreMoment, variant: number): readonly StrokeGroup[
 /** What the left hand's states cost besides, for the joint states that hold them. */
 const spread = (extra: Int32Array | null, { moment, nodeOf }: JointLayer): Int32Array | null =>
   extra && nodeOf.map((n) => extra[moment.nodes[n]!.state]!);
+
+/** Room enough for a gap between cost and bound, where that is not too much at once. */
+function roomFor(gap: number): number {
+  let room = FIRST_ROOM;
+  while (room < gap && room < ROOM_BEFORE_BARGAIN) room *= 2;
+  return room;
+}
 
 /** In parts: below this lies what could be cheaper, since costs are whole. */
 const below = (cost: number) => PARTS * (cost - 1) + 1;

@@ -80,29 +80,73 @@ export class Memo {
   }
 }
 
-/** Tells numbers apart: by position which of the distinct ones it is, in the order in which they appear. */
-export class Distinct {
-  private seen = new Int32Array(1024);
-  /** Entries below it are of an earlier call. */
+/** Parts of one kind after a sharing. */
+export interface Parted {
+  /** By situation before: which of the distinct parts it holds. */
+  readonly of: Int32Array;
+  /** By distinct part: what coming to the sharing costs it, and which of `numbers` it becomes. */
+  readonly cost: Int32Array;
+  readonly newOf: Int32Array;
+  /** What the parts have become at the next moment, each once, and how many these are. */
+  readonly numbers: Int32Array;
+  readonly count: number;
+}
+
+/**
+ * The parts that the situations before a moment hold, taken through one sharing after the other. The rows are written
+ * over each time, since this is done many times a plan.
+ */
+export class Parting<T> implements Parted {
+  of = new Int32Array(64);
+  cost = new Int32Array(64);
+  newOf = new Int32Array(64);
+  numbers = new Int32Array(64);
+  count = 0;
+  private parts = new Int32Array(64);
+  private partsCount = 0;
+  /** By number: its place among the distinct ones, from `base` on; lower entries are of an earlier call. */
+  private places = new Int32Array(1024);
   private base = 1;
 
-  among(numbers: ArrayLike<number>): { readonly indexOf: Int32Array; readonly numbers: readonly number[] } {
-    const distinct: number[] = [];
-    const indexOf = new Int32Array(numbers.length);
-    const { base } = this;
-    for (let k = 0; k < numbers.length; k++) {
-      const number = numbers[k]!;
-      if (number >= this.seen.length) this.grow(number);
-      if (this.seen[number]! < base) this.seen[number] = base + distinct.push(number) - 1;
-      indexOf[k] = this.seen[number]! - base;
+  constructor(private readonly table: PartTable<T>) {}
+
+  /** @param parts by situation: the number of its part */
+  begin(parts: Int32Array): void {
+    const rows = ['of', 'cost', 'newOf', 'numbers', 'parts'] as const;
+    if (this.of.length < parts.length) for (const row of rows) this[row] = new Int32Array(2 * parts.length);
+    this.partsCount = this.apart(parts, parts.length, this.of, this.parts);
+  }
+
+  /** `ms` until the next moment. */
+  through({ cost, after }: Steps, ms: number): void {
+    const { table, parts } = this;
+    for (let n = 0; n < this.partsCount; n++) {
+      this.cost[n] = cost(parts[n]!);
+      this.newOf[n] = table.aged(after(parts[n]!), ms);
     }
-    this.base += distinct.length;
-    return { indexOf, numbers: distinct };
+    this.count = this.apart(this.newOf, this.partsCount, this.newOf, this.numbers);
+  }
+
+  /** Writes which of the distinct numbers each is, and these in the order in which they appear; gives how many. */
+  private apart(numbers: Int32Array, count: number, of: Int32Array, distinct: Int32Array): number {
+    const { base } = this;
+    let found = 0;
+    for (let k = 0; k < count; k++) {
+      const number = numbers[k]!;
+      if (number >= this.places.length) this.grow(number);
+      if (this.places[number]! < base) {
+        this.places[number] = base + found;
+        distinct[found++] = number;
+      }
+      of[k] = this.places[number]! - base;
+    }
+    this.base += found;
+    return found;
   }
 
   private grow(number: number): void {
     const larger = new Int32Array(2 * number);
-    larger.set(this.seen);
-    this.seen = larger;
+    larger.set(this.places);
+    this.places = larger;
   }
 }

@@ -18,7 +18,7 @@ import {
   thumbAfter,
   thumbKey,
 } from './memory';
-import { Distinct, Memo, PartTable, type Steps } from './partTable';
+import { Memo, type Parted, Parting, PartTable, type Steps } from './partTable';
 import type { Manner } from './setting';
 import { busyPrice, busyShare, fingersPartCost, groupCost, thumbPartCost } from './strokeCost';
 import { sharingsOf, type StrokeGroup } from './strokes';
@@ -79,7 +79,8 @@ export class StrokeStore {
     after: thumbAfter,
     cost: thumbPartCost,
   });
-  private readonly distinct = new Distinct();
+  private readonly fingersApart = new Parting(this.fingers);
+  private readonly thumbsApart = new Parting(this.thumbs);
   private readonly sharings = new Map<string, readonly Shared[]>();
   private readonly sets = new Map<string, Situations>();
   private readonly layers = new Map<string, SharedStrokes>();
@@ -113,36 +114,20 @@ export class StrokeStore {
   }
 
   private make(before: Situations, groups: readonly StrokeGroup[], ms: number): SharedStrokes {
-    const fingers = this.distinct.among(before.fingers);
-    const thumbs = this.distinct.among(before.thumbs);
+    const { fingersApart, thumbsApart } = this;
+    fingersApart.begin(before.fingers);
+    thumbsApart.begin(before.thumbs);
     const sharings = groups.map((group) => this.sharingsFor(group));
     const growing = new Growing(
       before.count,
       sharings.reduce((sum, some) => sum + some.length, 0),
     );
-    const prices = new Int32Array(before.count);
-    const fingersThen = (steps: Steps) => (number: number) => this.fingers.aged(steps.after(number), ms);
-    const thumbsThen = (steps: Steps) => (number: number) => this.thumbs.aged(steps.after(number), ms);
     groups.forEach((group, variant) => {
-      const busy = this.busyFor(
-        group.manner,
-        before.frets.map((fret) => busyShare(fret, group)),
-      );
-      for (const { letters, own, fingers: onFingers, thumbs: onThumbs } of sharings[variant]!) {
-        const fingersCost = fingers.numbers.map(onFingers.cost);
-        const thumbsCost = thumbs.numbers.map(onThumbs.cost);
-        for (let s = 0; s < prices.length; s++) {
-          const awkward = fingersCost[fingers.indexOf[s]!]! + thumbsCost[thumbs.indexOf[s]!]!;
-          prices[s] = awkward + (busy === null || awkward === 0 ? 0 : busy[s]!.of(awkward));
-        }
-        growing.add(
-          { variant, letters },
-          own,
-          group.fret,
-          this.parted(fingers.numbers.map(fingersThen(onFingers)), fingers.indexOf),
-          this.parted(thumbs.numbers.map(thumbsThen(onThumbs)), thumbs.indexOf),
-          prices,
-        );
+      const busy = this.busyFor(before, group);
+      for (const { letters, own, fingers, thumbs } of sharings[variant]!) {
+        fingersApart.through(fingers, ms);
+        thumbsApart.through(thumbs, ms);
+        growing.add({ variant, letters }, own, group.fret, fingersApart, thumbsApart, busy);
       }
     });
     const { states, cost } = growing;
@@ -156,19 +141,15 @@ export class StrokeStore {
   }
 
   /** By situation: what an awkward stroke costs more; null where the left hand is never busy. */
-  private busyFor(manner: Manner, shares: readonly number[]): readonly BusyPrices[] | null {
+  private busyFor({ frets }: Situations, group: StrokeGroup): readonly BusyPrices[] | null {
+    const shares = frets.map((fret) => busyShare(fret, group));
     if (shares.every((share) => share === 0)) return null;
     return shares.map((share) => {
-      const key = `${manner.weights.busy}*${share}`;
+      const key = `${group.manner.weights.busy}*${share}`;
       let busy = this.busy.get(key);
-      if (!busy) this.busy.set(key, (busy = new BusyPrices(share, manner)));
+      if (!busy) this.busy.set(key, (busy = new BusyPrices(share, group.manner)));
       return busy;
     });
-  }
-
-  private parted(after: readonly number[], indexOf: Int32Array): Parted {
-    const { numbers, indexOf: newOf } = this.distinct.among(after);
-    return { numbers, of: indexOf, newOf };
   }
 
   private sharingsFor(group: StrokeGroup): readonly Shared[] {
@@ -238,15 +219,10 @@ class BusyPrices {
   }
 }
 
-/** One kind of parts after a sharing. */
-interface Parted {
-  readonly numbers: readonly number[];
-  /** By situation before: which of the parts before; by that: which of `numbers` it becomes. */
-  readonly of: Int32Array;
-  readonly newOf: Int32Array;
-}
-
-/** A layer as it grows: for each sharing a state for each thing that is still known at the next moment, with all ways into them. */
+/**
+ * A layer as it grows: for each sharing a state for each thing that is still known at the next moment, with all ways
+ * into them.
+ */
 class Growing {
   readonly states: StrokeState[] = [];
   readonly variants: number[] = [];
@@ -259,54 +235,61 @@ class Growing {
   private readonly price: Int32Array;
   /** How many ways there are already. */
   private size = 0;
+  /** By situation: the state that it comes to, counted from the first of the sharing. */
   private readonly to: Int32Array;
+  private stateOf = new Int32Array(64);
 
-  constructor(situations: number, sharings: number) {
+  constructor(
+    private readonly situations: number,
+    sharings: number,
+  ) {
     this.from = new Int32Array(situations * sharings);
     this.price = new Int32Array(situations * sharings);
     this.to = new Int32Array(situations);
   }
 
-  /** `prices`: what it costs to come to the sharing, by situation. */
   add(
     state: StrokeState,
     own: number,
     fret: number | null,
     fingers: Parted,
     thumbs: Parted,
-    prices: Int32Array,
+    busy: readonly BusyPrices[] | null,
   ): void {
-    const { states, to, start } = this;
-    const first = states.length;
-    const stateOf = new Int32Array(fingers.numbers.length * thumbs.numbers.length).fill(-1);
+    const first = this.states.length;
+    const pairs = fingers.count * thumbs.count;
+    if (this.stateOf.length < pairs) this.stateOf = new Int32Array(2 * pairs);
+    const stateOf = this.stateOf.fill(-1, 0, pairs);
     const ways: number[] = [];
-    for (let s = 0; s < prices.length; s++) {
+    for (let s = 0; s < this.situations; s++) {
       const f = fingers.newOf[fingers.of[s]!]!;
       const t = thumbs.newOf[thumbs.of[s]!]!;
-      const pair = f * thumbs.numbers.length + t;
+      const pair = f * thumbs.count + t;
       if (stateOf[pair]! < 0) {
         stateOf[pair] = ways.push(0) - 1;
-        states.push(state);
+        this.states.push(state);
         this.variants.push(state.variant);
         this.cost.push(own);
         this.fingers.push(fingers.numbers[f]!);
         this.thumbs.push(thumbs.numbers[t]!);
         this.frets.push(fret);
       }
-      to[s] = stateOf[pair]!;
-      ways[to[s]!]!++;
+      const n = stateOf[pair]!;
+      this.to[s] = n;
+      ways[n]!++;
     }
     for (let n = 0, at = this.size; n < ways.length; n++) {
-      start[first + n] = at;
+      this.start[first + n] = at;
       at += ways[n]!;
-      ways[n] = start[first + n]!;
+      ways[n] = this.start[first + n]!;
     }
-    for (let s = 0; s < prices.length; s++) {
-      const at = ways[to[s]!]!++;
+    for (let s = 0; s < this.situations; s++) {
+      const at = ways[this.to[s]!]!++;
+      const awkward = fingers.cost[fingers.of[s]!]! + thumbs.cost[thumbs.of[s]!]!;
       this.from[at] = s;
-      this.price[at] = prices[s]!;
+      this.price[at] = awkward + (busy === null || awkward === 0 ? 0 : busy[s]!.of(awkward));
     }
-    this.size += prices.length;
+    this.size += this.situations;
   }
 
   /** Sorted by the state that they lead to. */
