@@ -17,6 +17,7 @@ import { weightsFrom } from '../src/core/fingering/left/weights';
 import { inkOfPlaces, nearestAccepted, type WeightsOf } from './measure';
 import { type Passage, taskOf } from './passage';
 import { costsOf, type PricedShape } from './shapeCosts';
+import { Average, normOf, stepped, type StepRules } from './step';
 
 export type BaseWeights = Readonly<Record<LeftTermId, number>>;
 
@@ -25,25 +26,25 @@ const STEP = 0.35;
 const MARGIN = 25;
 /** Violations count up to this much, so that one wrong passage does not drown the others. In tenths of a point. */
 const LARGEST = 120;
-const PULL = 0.012;
-/** A weight stays within this factor of its start, both ways. */
-const FARTHEST = 8;
-
 /** Set by decree, not by taste: the teacher's word and what nobody plays. */
-const FIXED = new Set<LeftTermId>([
-  'cutMustRing',
-  'shiftTooFast',
-  'slurBroken',
-  'slideBroken',
-  'printed',
-  'cutMelody',
-  'cutBass',
-  'cutInner',
-  'cutRing',
-  'handOver',
-  'lineHop',
-  'finger',
-]);
+export const LEFT_RULES: StepRules<LeftTermId> = {
+  pull: 0.012,
+  farthest: 8,
+  fixed: new Set<LeftTermId>([
+    'cutMustRing',
+    'shiftTooFast',
+    'slurBroken',
+    'slideBroken',
+    'printed',
+    'cutMelody',
+    'cutBass',
+    'cutInner',
+    'cutRing',
+    'handOver',
+    'lineHop',
+    'finger',
+  ]),
+};
 
 export const weightsOfBase =
   (base: BaseWeights): WeightsOf =>
@@ -56,46 +57,30 @@ export function fit(
   shapes: readonly PricedShape[],
   log: (line: string) => void = () => {},
 ): BaseWeights {
-  let weights: Record<LeftTermId, number> = { ...start };
-  const sum: Record<LeftTermId, number> = { ...start };
-  let summed = 1;
+  let weights = start;
+  const average = new Average(start);
   for (let epoch = 0; epoch < EPOCHS; epoch++) {
     const rate = STEP / (1 + epoch / 12);
-    let loss = 0;
-    const gradient = new Map<LeftTermId, number>();
-    for (const passage of passages) loss += addGradient(passage, weights, gradient);
-    for (const shape of shapes)
-      loss += addShapeGradient(shape, weights, passages.length / shapes.length, gradient);
-    weights = moved(weights, start, gradient, rate);
-    // The average of the second half is steadier than its last member.
-    if (epoch >= EPOCHS / 2) {
-      for (const id of LEFT_TERM_IDS) sum[id] = (sum[id] * (summed - 1) + weights[id]) / summed;
-      summed++;
-    }
+    const { loss, gradient } = leftGradient(passages, shapes, weights);
+    weights = stepped(weights, start, gradient, rate / normOf(gradient), rate, LEFT_RULES);
+    if (epoch >= EPOCHS / 2) average.add(weights);
     if (epoch % 5 === 0) log(`epoch ${epoch}: loss ${Math.round(loss)}`);
   }
-  return Object.fromEntries(LEFT_TERM_IDS.map((id) => [id, rounded(sum[id])])) as BaseWeights;
+  return average.rounded;
 }
 
-/** Three digits are enough to say and to read. */
-const rounded = (weight: number) => Number(weight.toPrecision(weight >= 100 ? 3 : 2));
-
-function moved(
+/** What all passages and shapes say about the logarithms of the weights. */
+export function leftGradient(
+  passages: readonly Passage[],
+  shapes: readonly PricedShape[],
   weights: BaseWeights,
-  start: BaseWeights,
-  gradient: ReadonlyMap<LeftTermId, number>,
-  rate: number,
-): Record<LeftTermId, number> {
-  const norm = Math.max(1, Math.hypot(...gradient.values()));
-  return Object.fromEntries(
-    LEFT_TERM_IDS.map((id) => {
-      if (start[id] === 0 || FIXED.has(id)) return [id, start[id]];
-      const away = Math.log(weights[id] / start[id]);
-      const next = away - (rate * (gradient.get(id) ?? 0)) / norm - rate * PULL * away;
-      const within = Math.max(-Math.log(FARTHEST), Math.min(Math.log(FARTHEST), next));
-      return [id, start[id] * Math.exp(within)];
-    }),
-  ) as Record<LeftTermId, number>;
+): { readonly loss: number; readonly gradient: Map<LeftTermId, number> } {
+  const gradient = new Map<LeftTermId, number>();
+  let loss = 0;
+  for (const passage of passages) loss += addGradient(passage, weights, gradient);
+  for (const shape of shapes)
+    loss += addShapeGradient(shape, weights, passages.length / shapes.length, gradient);
+  return { loss, gradient };
 }
 
 /** Adds what the passage says about the logarithms of the weights; gives its loss. */

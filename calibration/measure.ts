@@ -51,11 +51,15 @@ export interface Totals {
 
 export type WeightsOf = (school: LeftSchoolId, passage: Passage) => LeftWeights;
 
-export function measured(passages: readonly Passage[], weightsOf?: WeightsOf): Totals {
-  const scores = passages.map((passage) => {
-    const task = taskOf(passage, weightsOf && ((school) => weightsOf(school, passage)));
-    return scoreOf(task, new LeftPlanner(task.problem).plan(new Map()).placements);
-  });
+export const measured = (passages: readonly Passage[], weightsOf?: WeightsOf): Totals =>
+  sumOfScores(
+    passages.map((passage) => {
+      const task = taskOf(passage, weightsOf && ((school) => weightsOf(school, passage)));
+      return scoreOf(task, new LeftPlanner(task.problem).plan(new Map()).placements);
+    }),
+  );
+
+export function sumOfScores(scores: readonly Score[]): Totals {
   const sum = (of: (score: Score) => number) => scores.reduce((total, score) => total + of(score), 0);
   return {
     passages: scores.length,

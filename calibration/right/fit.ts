@@ -5,6 +5,7 @@ import { RIGHT_TERM_IDS, type RightTermId } from '../../src/core/fingering/right
 import type { RightWeights } from '../../src/core/fingering/right/style';
 import { walkPlaced } from '../../src/core/fingering/right/walk';
 import type { Pluck } from '../../src/core/score/model';
+import { Average, normOf, stepped, type StepRules } from '../step';
 import type { RightPassage } from './passages';
 import { type RightTask, rightTaskOf } from './task';
 
@@ -12,21 +13,23 @@ const EPOCHS = 40;
 const STEP = 0.35;
 const MARGIN = 5;
 const LARGEST = 60;
-const PULL = 0.15;
-const FARTHEST = 6;
 
 /** The teacher's word, and what belongs to the schools alone. */
-const FIXED = new Set<RightTermId>([
-  'ring',
-  'home',
-  'wanted',
-  'printed',
-  'station',
-  'offPair',
-  'offOrder',
-  'little',
-  'findAgain',
-]);
+export const RIGHT_RULES: StepRules<RightTermId> = {
+  pull: 0.15,
+  farthest: 6,
+  fixed: new Set<RightTermId>([
+    'ring',
+    'home',
+    'wanted',
+    'printed',
+    'station',
+    'offPair',
+    'offOrder',
+    'little',
+    'findAgain',
+  ]),
+};
 
 const inkOf = (task: RightTask, letters: readonly (Pluck | null)[]): Ink =>
   new Map(
@@ -71,33 +74,27 @@ export function fitRight(
   passages: readonly RightPassage[],
   log: (line: string) => void = () => {},
 ): RightWeights {
-  let weights: Record<RightTermId, number> = { ...start };
-  const sum: Record<RightTermId, number> = { ...start };
-  let summed = 1;
+  let weights = start;
+  const average = new Average(start);
   for (let epoch = 0; epoch < EPOCHS; epoch++) {
     const rate = STEP / (1 + epoch / 12);
-    const gradient = new Map<RightTermId, number>();
-    let loss = 0;
-    for (const passage of passages) loss += addGradient(passage, weights, gradient);
-    const norm = Math.max(1, Math.hypot(...gradient.values()));
-    weights = Object.fromEntries(
-      RIGHT_TERM_IDS.map((id) => {
-        if (start[id] === 0 || FIXED.has(id)) return [id, start[id]];
-        const away = Math.log(weights[id] / start[id]);
-        const next = away - (rate * (gradient.get(id) ?? 0)) / norm - rate * PULL * away;
-        const limit = Math.log(FARTHEST);
-        return [id, start[id] * Math.exp(Math.max(-limit, Math.min(limit, next)))];
-      }),
-    ) as Record<RightTermId, number>;
-    if (epoch >= EPOCHS / 2) {
-      for (const id of RIGHT_TERM_IDS) sum[id] = (sum[id] * (summed - 1) + weights[id]) / summed;
-      summed++;
-    }
+    const { loss, gradient } = rightGradient(passages, weights);
+    weights = stepped(weights, start, gradient, rate / normOf(gradient), rate, RIGHT_RULES);
+    if (epoch >= EPOCHS / 2) average.add(weights);
     if (epoch % 10 === 0) log(`right hand, epoch ${epoch}: loss ${Math.round(loss)}`);
   }
-  return Object.fromEntries(
-    RIGHT_TERM_IDS.map((id) => [id, Number(sum[id].toPrecision(sum[id] >= 100 ? 3 : 2))]),
-  ) as RightWeights;
+  return average.rounded;
+}
+
+/** What all passages say about the logarithms of the weights. */
+export function rightGradient(
+  passages: readonly RightPassage[],
+  weights: RightWeights,
+): { readonly loss: number; readonly gradient: Map<RightTermId, number> } {
+  const gradient = new Map<RightTermId, number>();
+  let loss = 0;
+  for (const passage of passages) loss += addGradient(passage, weights, gradient);
+  return { loss, gradient };
 }
 
 function addGradient(

@@ -6,6 +6,7 @@ import type { FingeringProblem } from '../problem';
 import type { RightSetting } from '../right/setting';
 import { walkRight } from '../right/walk';
 import { agreedPrices } from './agreement';
+import type { ChainEnds } from './chain';
 import {
   givenToStrokes,
   inParts,
@@ -125,6 +126,9 @@ export class Bargain {
   private around(question: Question, bound: Bound, a: number, b: number): Prices {
     const { core, strokes } = question;
     const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
+    const nodesAt = (k: number) => core[k]!.nodes.map(({ state }) => state);
+    const strokesAt = (k: number) => strokes[k]!.shared.states.map((_state, r) => r);
+    const opens = a === 0;
     const within = agreedPrices(
       core.slice(a, b + 1),
       question.lefts.slice(a, b + 1),
@@ -135,8 +139,12 @@ export class Bargain {
       STRINGS_ABOVE,
       SLACKS_GIVEN[0]!,
       {
-        left: endsOf(bound.left, a, b, (k) => core[k]!.nodes.map(({ state }) => state)),
-        right: endsOf(bound.right, a + 1, b + 1, (k) => strokes[k]!.shared.states.map((_state, r) => r)),
+        left: endsOf(bound.left, { layer: a, states: nodesAt(a), opens }, { layer: b, states: nodesAt(b) }),
+        right: endsOf(
+          bound.right,
+          { layer: a + 1, states: strokesAt(a + 1), opens },
+          { layer: b + 1, states: strokesAt(b + 1) },
+        ),
       },
     );
     return [...this.prices.slice(0, a), ...within, ...this.prices.slice(b + 1)];
@@ -187,15 +195,27 @@ export class Bargain {
   }
 }
 
-/** In tenths of a point: what it costs to come to the first moment, and to go on from the last. */
-function endsOf(solution: Solution, a: number, b: number, statesOf: (k: number) => readonly number[]) {
+/**
+ * In tenths of a point: what it costs to come to the layer `first`, and to go on from `last`; null at the ends of a
+ * piece, where nothing lies beyond.
+ */
+function endsOf(
+  solution: Solution,
+  first: { readonly layer: number; readonly states: readonly number[]; readonly opens: boolean },
+  last: { readonly layer: number; readonly states: readonly number[] },
+): ChainEnds {
   const inTenths = (cost: number) => (cost >= UNREACHABLE ? UNREACHABLE : cost / PARTS);
   const { forward, backward, own } = solution;
+  const [a, b] = [first.layer, last.layer];
+  const entry = (s: number) => {
+    const cost = forward.cost[a]![s]!;
+    return cost >= UNREACHABLE ? UNREACHABLE : (cost - own[a]![s]!) / PARTS;
+  };
   return {
-    entry: Float64Array.from(statesOf(a), (s) => {
-      const cost = forward.cost[a]![s]!;
-      return cost >= UNREACHABLE ? UNREACHABLE : (cost - own[a]![s]!) / PARTS;
-    }),
-    exit: Float64Array.from(statesOf(b), (s) => inTenths(backward.cost[b]![s]!)),
+    entry: first.opens ? null : Float64Array.from(first.states, entry),
+    exit:
+      b === solution.layers.length - 1
+        ? null
+        : Float64Array.from(last.states, (s) => inTenths(backward.cost[b]![s]!)),
   };
 }

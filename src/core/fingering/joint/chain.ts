@@ -77,10 +77,10 @@ export abstract class Chain {
   }
 }
 
-/** Least costs before a piece or a part of it, and after it. */
+/** Least costs of coming to a part of a piece, and of going on from it; null where the piece begins or ends. */
 export interface ChainEnds {
-  readonly entry: Float64Array;
-  readonly exit: Float64Array;
+  readonly entry: Float64Array | null;
+  readonly exit: Float64Array | null;
 }
 
 export class LeftChain extends Chain {
@@ -132,7 +132,7 @@ export class RightChain extends Chain {
   private readonly layers: readonly StrokeLayer[];
   private situations = new Float64Array(64);
 
-  /** @param strokes one layer more than there are moments: without ends the first is the start of the piece */
+  /** @param strokes one layer more than there are moments: where the piece begins the first is its start */
   constructor(
     strokes: readonly StrokeLayer[],
     steps: readonly number[],
@@ -144,7 +144,7 @@ export class RightChain extends Chain {
       layers.map((layer, k) => ownOfStrokes(layer, prices[k]!)),
       layers.map(({ shared }) => shared.variantOf),
       steps,
-      ends ? ends.entry : firstWays(layers[0]),
+      ends?.entry ?? firstWays(layers[0]),
       ends?.exit ?? null,
     );
     this.layers = layers;
