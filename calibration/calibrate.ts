@@ -2,7 +2,7 @@
  * `npm run calibrate` fits, writes the weights into the table of terms and the report to docs/calibration.md;
  * `npm run calibrate report` only reports on the weights that stand in the table.
  */
-import { readFileSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import { LEFT_TERM_IDS, LEFT_TERMS } from '../src/core/fingering/left/terms';
 import { type BaseWeights, fit, weightsOfBase } from './fit';
 import { measured, type Totals } from './measure';
@@ -10,22 +10,11 @@ import { CATEGORIES, checkingHalf, fittingHalf, PASSAGES } from './passages/all'
 import { type PricedShape, pricedShape, rankOf } from './shapeCosts';
 import { checkingShapes, fittingShapes } from './shapes';
 import { START } from './start';
+import { percent, writeTerms } from './text';
 
-const TERMS = new URL('../src/core/fingering/left/terms.ts', import.meta.url);
 const REPORT = new URL('../docs/calibration.md', import.meta.url);
 
 const standing = Object.fromEntries(LEFT_TERM_IDS.map((id) => [id, LEFT_TERMS[id].weight])) as BaseWeights;
-
-/** Each term's weight is the first number after its name and "weight:". */
-function writeWeights(weights: BaseWeights): void {
-  let text = readFileSync(TERMS, 'utf8');
-  for (const id of LEFT_TERM_IDS) {
-    text = text.replace(new RegExp(`(\\n {2}${id}: \\{[^}]*?weight: )[0-9.]+`), `$1${weights[id]}`);
-  }
-  writeFileSync(TERMS, text);
-}
-
-const percent = (part: number, whole: number) => `${((100 * part) / whole).toFixed(1)} %`;
 
 function totalsRow(name: string, totals: Totals): string {
   const { passages, whole, fretted, strings, fingers } = totals;
@@ -101,6 +90,6 @@ if (process.argv[2] === 'report') {
 } else {
   const shapes = fittingShapes.map(pricedShape);
   const fitted = fit(START, CATEGORIES.flatMap(fittingHalf), shapes, console.log);
-  writeWeights(fitted);
+  writeTerms('left', fitted);
   writeFileSync(REPORT, report(fitted, leaveOneOut(shapes)));
 }
