@@ -8,7 +8,10 @@ import type { Passes } from '../passes';
 import type { FingeringProblem } from '../problem';
 import { plainSetting, type RightSetting } from '../right/setting';
 import type { RightWeights } from '../right/style';
+import { StrokeStore } from '../right/strokeStore';
+import { Bargain } from './bargain';
 import { JointPlanner } from './planBoth';
+import { askBoth } from './question';
 
 const problemAt = (seed: number, moments: number, passes?: Passes): FingeringProblem => {
   const bare = problemFrom(barXml(randomNotes(seed, moments), 60 + (seed % 7) * 25));
@@ -41,6 +44,42 @@ describe('both hands together', () => {
     if (first.conflicts.length > 0) return;
     const plan = both.plan(new Map());
     expect(plan.cost).toBe(naiveJointCost(problem, dear(problem, factor), first.cost));
+    expect(plan.lowerBound).toBe(plan.cost);
+  });
+
+  it('are bounded from below by the bargain, and mostly tightly', () => {
+    let tight = 0;
+    for (let seed = 0; seed < 36; seed++) {
+      const problem = problemAt(seed, 3 + (seed % 2));
+      const setting = dear(problem, 10);
+      const { left, both } = plannerFor(problem, 10);
+      const solved = left.solve(new Map());
+      if (left.conflictsOf(solved.layers).length > 0) continue;
+      const best = both.plan(new Map());
+      const question = askBoth(problem, setting, new StrokeStore(problem.hand), solved, () => null, null);
+      const { cost } = new Bargain(problem, setting).anew(question, best);
+      expect(cost).toBeLessThanOrEqual(naiveJointCost(problem, setting, left.plan(new Map()).cost));
+      if (cost === best.cost) tight++;
+    }
+    expect(tight).toBeGreaterThan(18);
+  });
+
+  // Here neither hand by itself, nor the bargain between them, comes upon the best plan.
+  it.each([
+    [57, 4],
+    [126, 4],
+    [168, 4],
+    [203, 4],
+    [204, 4],
+    [292, 4],
+    [59, 5],
+    [253, 5],
+  ])('are planned together where the bargain leaves a gap (seed %i)', (seed, moments) => {
+    const problem = problemAt(seed, moments);
+    const { left, both } = plannerFor(problem, 10);
+    const plan = both.plan(new Map());
+    const first = left.plan(new Map());
+    expect(plan.cost).toBe(naiveJointCost(problem, dear(problem, 10), first.cost));
     expect(plan.lowerBound).toBe(plan.cost);
   });
 
