@@ -64,7 +64,7 @@ const moved = <Id extends string>(
 
 const report = (before: BothWeights, fitted: BothWeights): string => `# Calibration of both hands together
 
-Written by \`npm run calibrate:both\`, after each hand has been fitted by itself. The fitting halves of both hands' passages were used: what each hand's passages say of that hand, and what the left hand's say of a plan of both hands, in which the right hand chooses its own letters. The checking halves were not looked at. What is counted: see [the left hand](calibration.md) and [the right](calibration-strokes.md).
+Written by \`npm run calibrate:both\`, after each hand has been fitted by itself. The fitting halves of both hands' passages were used: what each hand's passages say of that hand, and what the left hand's say of a plan of both hands, in which the right hand chooses its own letters. Of two settings of the fit the one that did better on the fitting halves was kept; the checking halves were seen for both. What is counted: see [the left hand](calibration.md) and [the right](calibration-strokes.md).
 
 | | left hand alone, whole | strings | strings and fingers | both hands, whole | strings | strings and fingers | right hand, whole |
 |---|---|---|---|---|---|---|---|

@@ -33,7 +33,7 @@ function instance(seed: number): Instance {
   const barres = seed % 3 === 0;
   const random = randomFrom(seed + 5000);
   // Within four frets and short: the program grows fast, the rules stay the same.
-  const line = randomNotes(seed, seed % 2 === 1 ? 4 : 3).map((note) => ({
+  const line = randomNotes(seed, seed % 4 === 2 ? 3 : 4).map((note) => ({
     ...note,
     midi: Math.min(note.midi, HIGHEST),
   }));

@@ -42,7 +42,7 @@ function settingFor(problem: FingeringProblem, factor = 1): RightSetting {
 
 const DEAR = 6;
 const RIGHT_CASES = Array.from({ length: 200 }, (_, seed) => seed);
-const JOINT_CASES = Array.from({ length: 120 }, (_, seed) => seed);
+const JOINT_CASES = Array.from({ length: 150 }, (_, seed) => seed);
 
 function anyStrings(problem: FingeringProblem, seed: number): Placed {
   const random = randomFrom(seed + 900);
