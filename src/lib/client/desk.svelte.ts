@@ -383,6 +383,8 @@ export class Desk {
       this.readKey = key;
       this.plannedLens = lens;
       this.ways = null;
+      // What was proposed under another hand or school must not be taken under this one.
+      this.slurs = null;
       // Another hand or school plans anew on the same page.
       this.read(sameScore);
     } else if (this.workers) {
