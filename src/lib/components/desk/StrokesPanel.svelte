@@ -185,7 +185,7 @@
           <th class="pl-2 text-right font-medium" title="Crossings against the hand">✕</th>
           <th class="pl-2 text-right font-medium" title="Fingers that play twice in a row">again</th>
           <th
-            class="text-right font-medium"
+            class="pl-2 text-right font-medium"
             title="How often the hand changes strings, and how often it turns round">pivots</th
           >
           <th class="pl-2 text-right font-medium" title="Way of the hand beyond what the fingers spread"
