@@ -1,10 +1,13 @@
 /**
- * The naive dual check on every demo piece and every calibration passage: all states and all pairs of states are enumerated by plain products;
- * the planner's costs to the end must never be beaten by a step, and must add up to the plan's cost.
+ * The naive dual check on every demo piece and every calibration passage: all states and all pairs of states are
+ * enumerated by plain products; the planner's costs to the end must never be beaten by a step, and must add up to the
+ * plan's cost. Both hands of the demo pieces under one edit after the other.
  */
 import { readdirSync, readFileSync } from 'node:fs';
-import { describe, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
+import type { Ink } from '../../src/core/fingering/ink';
 import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
+import { Planner } from '../../src/core/fingering/planner';
 import { problemOf } from '../../src/core/fingering/problem';
 import { placedOn } from '../../src/core/fingering/right/strokes';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
@@ -19,11 +22,8 @@ const folder = new URL('../../demo/', import.meta.url);
 const pieces = readdirSync(folder).filter((name) => name.endsWith('.musicxml'));
 
 describe.each(pieces)('%s', (name) => {
-  const problem = problemOf(
-    scoreOrThrow(readFileSync(new URL(name, folder), 'utf8')),
-    CONCERT_FRETBOARD,
-    ADULT_MEDIUM,
-  );
+  const score = scoreOrThrow(readFileSync(new URL(name, folder), 'utf8'));
+  const problem = problemOf(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
   const planner = new LeftPlanner(problem);
 
   it('left hand: no step beats the costs to the end, and the start has the cost of the plan', () => {
@@ -33,6 +33,23 @@ describe.each(pieces)('%s', (name) => {
   it('right hand: the same', () => {
     const { states } = planner.plan(new Map());
     rightDualCheck(problem, placedOn(problem, states));
+  });
+
+  it('both hands: after one edit and another the plan is proven, and the same as asked for the first time', () => {
+    const plannerFor = () => new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
+    const kept = plannerFor();
+    const { notes } = kept.plan(new Map());
+    const inks = notes
+      .filter((_note, k) => k % 3 === 0)
+      .map(
+        ({ uid, finger }): Ink =>
+          new Map([[uid, { finger: finger === 2 ? 3 : 2, string: null, pluck: null }]]),
+      );
+    inks.forEach((ink, n) => {
+      const { cost, lowerBound } = kept.plan(ink);
+      expect(lowerBound).toBe(cost);
+      if (n % 12 === 0) expect(plannerFor().plan(ink).cost).toBe(cost);
+    });
   });
 });
 

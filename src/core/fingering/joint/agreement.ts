@@ -14,6 +14,9 @@ import type { CoreMoment } from './core';
 const MOST_SWEEPS = 6;
 const HARDLY = 0.3;
 
+/** Prices may have been added to or taken off what cannot be reached; no real cost comes near it. */
+const BROKEN = UNREACHABLE / 2;
+
 /** What lies around a part of a piece, by hand. */
 export interface Ends {
   readonly left: ChainEnds;
@@ -105,15 +108,15 @@ class Agreement {
     for (let v = 0; v < count; v++) {
       bare = Math.min(bare, a[v]! - prices[v]!);
       change[v] = 0;
-      if (v === wild || a[v]! >= UNREACHABLE || b[v]! >= UNREACHABLE) continue;
+      if (v === wild || a[v]! >= BROKEN || b[v]! >= BROKEN) continue;
       change[v] = (b[v]! - a[v]!) / 2;
       least = Math.min(least, (a[v]! + b[v]!) / 2);
     }
-    if (least >= UNREACHABLE) return;
+    if (least >= BROKEN) return;
     // What is no node pays little more than keeps it from being better than the best for the right hand.
     for (let v = 0; v < count; v++) {
       const own = above[v] ?? null;
-      if (a[v]! < UNREACHABLE || b[v]! >= UNREACHABLE || (own === null && v !== wild)) continue;
+      if (a[v]! < BROKEN || b[v]! >= BROKEN || (own === null && v !== wild)) continue;
       const there = bare + (own ?? this.strangeness) + prices[v]!;
       const slack = (b[v]! + there) / 2 - least;
       change[v] = slack <= 0 ? (b[v]! - there) / 2 : b[v]! - least - slack * this.slackGiven;
