@@ -158,14 +158,19 @@ export class Bargain {
     return agreedPrices(core, question.lefts, above, strokes, steps, start, STRINGS_ABOVE, slackGiven);
   }
 
-  /** By moment from a to b and variant without a node: how much dearer than its best the left hand is with it. */
+  /**
+   * By moment from a to b and variant: how much dearer than its best the left hand is with it. Counts where no node has
+   * it, or only nodes from which no other node can be come to.
+   */
   private aboveOf({ left, core }: Question, a: number, b: number): readonly (readonly (number | null)[])[] {
-    return core.slice(a, b + 1).map(({ variants, strangers }, k) => {
+    return core.slice(a, b + 1).map(({ variants, nodes, strangers }, k) => {
       const row: (number | null)[] = variants.map(() => null);
-      for (const [state, list] of strangers) {
+      const add = (state: number, v: number) => {
         const own = costThrough(left.solution, a + k, state) - left.solution.cost;
-        for (const v of list) row[v] = Math.min(row[v] ?? Infinity, own);
-      }
+        row[v] = Math.min(row[v] ?? Infinity, own);
+      };
+      for (const { state, variant } of nodes) add(state, variant);
+      for (const [state, list] of strangers) for (const v of list) add(state, v);
       return row;
     });
   }

@@ -121,7 +121,7 @@ const sameNear = (a: Near, b: Near) =>
 /** More ways to put one moment on strings than these are bounded together. */
 const MOST_VARIANTS = 16;
 /** And more states than these do not take part in the bargain; they are bounded as all others are. */
-const MOST_NODES = 16;
+const MOST_NODES = 32;
 
 const struckColumnsOf = (layer: PackedLayer, struck: readonly number[]): readonly number[] =>
   struck.map((strike) => layer.strikes.indexOf(strike)).filter((c) => c >= 0);

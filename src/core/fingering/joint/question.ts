@@ -15,7 +15,7 @@ import { waysBetween } from './jointLayer';
  * much dearer strings may be to be bounded by what the right hand really pays for them. From memory; they change how
  * long it takes, not what comes out.
  */
-export const NODES_ABOVE = 60;
+export const NODES_ABOVE = 40;
 const FAR_ABOVE = 200;
 export const STRINGS_ABOVE = 600;
 /** Everything about the present question that does not depend on what is found. */
