@@ -44,6 +44,15 @@ export interface Bound {
   readonly cost: number;
 }
 
+/** In parts: prices that have drifted so far are brought back. */
+const DRIFTED = PARTS * 4096;
+
+/** The same amount on all choices of a moment says nothing; over many questions it must not grow without end. */
+function near0(prices: Int32Array): Int32Array {
+  const [drift] = prices;
+  return Math.abs(drift!) > DRIFTED ? prices.map((price) => price - drift!) : prices;
+}
+
 /** Costs are whole, so a bound between two of them is the upper one. */
 export const wholeTenths = (parts: number) => Math.ceil(parts / PARTS);
 
@@ -61,7 +70,7 @@ export class Bargain {
   /** The prices of the last question still hold nearly everywhere; where there are other strings now, wild ones do. */
   private kept(core: readonly CoreMoment[]): Prices {
     this.prices = core.map(({ variants }, k) => {
-      const known = this.prices[k]!;
+      const known = near0(this.prices[k]!);
       return known.length === variants.length ? known : new Int32Array(variants.length).fill(known.at(-1)!);
     });
     return this.prices;

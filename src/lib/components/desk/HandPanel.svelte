@@ -1,7 +1,7 @@
 <!-- Whose hand, which school; the changes of position; and the script of the hand, said step by step. -->
 <script lang="ts">
   import { PIECE } from '$core/fingering/edition/attributes';
-  import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '$core/fingering/left/schools';
+  import { LEFT_SCHOOL_IDS } from '$core/fingering/left/schools';
   import { asBlocks, type HandAction } from '$core/fingering/left/script/handScript';
   import type { FingeringPlan } from '$core/fingering/plan';
   import { PLAYERS } from '$core/instrument/hands';
@@ -10,6 +10,7 @@
   import { placeOf } from '$core/score/places';
   import type { Score } from '$core/score/model';
   import type { Desk } from '$lib/client/desk.svelte';
+  import ChoiceRow from './ChoiceRow.svelte';
   import { handName, SCHOOL_NAMES } from './lensWords';
 
   interface Props {
@@ -25,6 +26,10 @@
     if (!desk.script) desk.askScript();
   });
 
+  const playerName = (id: string) => {
+    const { scaleLengthMm } = PLAYERS.find(({ hand }) => hand.id === id)!.fretboard;
+    return `${handName(id)}, ${scaleLengthMm} mm`;
+  };
   const place = (ticks: number) => placeOf(score, ticks);
   interface Line {
     readonly at: string;
@@ -69,28 +74,20 @@
 <section aria-labelledby="lens-heading" class="text-sm">
   <h2 id="lens-heading" class="mb-2 font-semibold">Planned for</h2>
   <div class="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-2">
-    <label for="lens-hand">Hand</label>
-    <select
-      id="lens-hand"
-      class="select select-sm w-full"
+    <ChoiceRow
+      label="Hand"
+      choices={PLAYERS.map(({ hand }) => hand.id)}
+      nameOf={playerName}
       value={desk.lens.player.hand.id}
-      onchange={(event) => desk.set(PIECE, 'hand', event.currentTarget.value)}
-    >
-      {#each PLAYERS as { hand, fretboard } (hand.id)}
-        <option value={hand.id}>{handName(hand.id)}, {fretboard.scaleLengthMm} mm</option>
-      {/each}
-    </select>
-    <label for="lens-school">School</label>
-    <select
-      id="lens-school"
-      class="select select-sm w-full"
+      choose={(id) => desk.set(PIECE, 'hand', id)}
+    />
+    <ChoiceRow
+      label="School"
+      choices={LEFT_SCHOOL_IDS}
+      nameOf={(id) => SCHOOL_NAMES[id]}
       value={desk.lens.school}
-      onchange={(event) => desk.set(PIECE, 'school', event.currentTarget.value as LeftSchoolId)}
-    >
-      {#each LEFT_SCHOOL_IDS as id (id)}
-        <option value={id}>{SCHOOL_NAMES[id]}</option>
-      {/each}
-    </select>
+      choose={(id) => desk.set(PIECE, 'school', id)}
+    />
   </div>
 </section>
 

@@ -89,7 +89,7 @@
 <section class="border-base-300 bg-base-100 border-t" aria-label="Rings, shifts and strokes">
   <div class="flex items-center gap-4 px-4 py-1 text-xs">
     <button
-      class="hover:bg-base-200 flex cursor-pointer items-center gap-1 rounded px-1 py-0.5 font-semibold"
+      class="hover:bg-base-200 flex shrink-0 cursor-pointer items-center gap-1 rounded px-1 py-0.5 font-semibold whitespace-nowrap"
       aria-expanded={shown}
       onclick={toggle}
       title="Fold or unfold (l)"
@@ -112,16 +112,17 @@
           </li>
         {/each}
       </ul>
-      <span class="ml-auto flex items-center gap-3 whitespace-nowrap" aria-hidden="true">
-        <svg width="26" height="8"
-          ><line x1="1" y1="4" x2="25" y2="4" stroke="currentColor" stroke-width="4.5" /></svg
+      <span class="ml-auto flex items-center gap-2.5 whitespace-nowrap" aria-hidden="true">
+        <span><span class="font-serif text-sm">1</span> finger</span>
+        <svg width="18" height="8"
+          ><line x1="1" y1="4" x2="17" y2="4" stroke="currentColor" stroke-width="4.5" /></svg
         >
         <span class="-ml-2">sounds</span>
-        <svg width="26" height="8"
+        <svg width="18" height="8"
           ><line
             x1="1"
             y1="4"
-            x2="25"
+            x2="17"
             y2="4"
             stroke="currentColor"
             stroke-width="1.6"
@@ -129,14 +130,14 @@
           /></svg
         >
         <span class="-ml-2">rings over</span>
-        <svg width="26" height="8"
-          ><rect x="1" y="1.2" width="24" height="5.6" fill="none" stroke="currentColor" /><line
-            x1="5"
+        <svg width="18" height="8"
+          ><rect x="1" y="1.2" width="16" height="5.6" fill="none" stroke="currentColor" /><line
+            x1="3"
             y1="7"
-            x2="10"
+            x2="8"
             y2="1"
             stroke="currentColor"
-          /><line x1="14" y1="7" x2="19" y2="1" stroke="currentColor" /></svg
+          /><line x1="10" y1="7" x2="15" y2="1" stroke="currentColor" /></svg
         >
         <span class="-ml-2">cut</span>
         <svg width="12" height="8"

@@ -3,9 +3,9 @@
   import { PIECE } from '$core/fingering/edition/attributes';
   import type { Way } from '$core/fingering/formulas/compare';
   import type { FingeringPlan } from '$core/fingering/plan';
-  import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '$core/fingering/right/schools';
-  import { type Reopening, REOPENINGS, REST_STROKES, type RestStrokes } from '$core/fingering/right/style';
-  import { TREMOLO_IDS, type TremoloId } from '$core/fingering/right/tremolo';
+  import { RIGHT_SCHOOL_IDS } from '$core/fingering/right/schools';
+  import { REOPENINGS, REST_STROKES } from '$core/fingering/right/style';
+  import { TREMOLO_IDS } from '$core/fingering/right/tremolo';
   import {
     EFFECT_NAMES,
     formulaSpanText,
@@ -20,6 +20,7 @@
   import { EFFECT_TAGS, type EffectTag, type Score } from '$core/score/model';
   import { placeOf } from '$core/score/places';
   import type { Desk } from '$lib/client/desk.svelte';
+  import ChoiceRow from './ChoiceRow.svelte';
 
   interface Props {
     desk: Desk;
@@ -58,7 +59,8 @@
       : null,
   );
   const ownSchool = $derived(desk.lens.schoolOfBar.get(barUids[0] ?? '') ?? null);
-  const chordEffect = $derived((desk.valueOf(desk.selectedUid ?? '', 'effect') as EffectTag | null) ?? '');
+  const chordEffect = $derived(desk.valueOf(desk.selectedUid ?? '', 'effect') as EffectTag | null);
+  const startFinger = $derived(style.startFinger as 'i' | 'm' | 'a' | null);
 
   /** Moments around the selection: the script of a whole piece is long. */
   const LINES = 12;
@@ -83,67 +85,52 @@
 <section aria-labelledby="right-heading" class="text-sm">
   <h2 id="right-heading" class="mb-2 font-semibold">Right hand</h2>
   <div class="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-1.5">
-    <label for="right-school">School</label>
-    <select
-      id="right-school"
-      class="select select-sm w-full"
+    <ChoiceRow
+      label="School"
+      choices={RIGHT_SCHOOL_IDS}
+      nameOf={(id) => RIGHT_SCHOOL_NAMES[id]}
       value={style.school}
-      onchange={(event) => desk.set(PIECE, 'rightSchool', event.currentTarget.value as RightSchoolId)}
-    >
-      {#each RIGHT_SCHOOL_IDS as id (id)}<option value={id}>{RIGHT_SCHOOL_NAMES[id]}</option>{/each}
-    </select>
-    <label for="start-finger">Begins with</label>
-    <select
-      id="start-finger"
-      class="select select-sm w-full"
-      value={style.startFinger ?? ''}
-      onchange={(event) =>
-        desk.set(PIECE, 'startFinger', (event.currentTarget.value || null) as 'i' | 'm' | 'a' | null)}
-    >
-      <option value="">what falls best</option>
-      {#each ['i', 'm', 'a'] as finger (finger)}<option value={finger}>{finger}</option>{/each}
-    </select>
-    <label for="tremolo">Tremolo</label>
-    <select
-      id="tremolo"
-      class="select select-sm w-full"
-      value={style.tremolo ?? ''}
-      onchange={(event) =>
-        desk.set(PIECE, 'tremolo', (event.currentTarget.value || null) as TremoloId | null)}
-    >
-      <option value="">what falls best</option>
-      {#each TREMOLO_IDS as id (id)}<option value={id}>{TREMOLO_NAMES[id]}</option>{/each}
-    </select>
-    <label for="rest-strokes">Strokes</label>
-    <select
-      id="rest-strokes"
-      class="select select-sm w-full"
+      choose={(id) => desk.set(PIECE, 'rightSchool', id)}
+    />
+    <ChoiceRow
+      label="Begins with"
+      choices={['i', 'm', 'a']}
+      nameOf={(finger) => finger}
+      value={startFinger}
+      choose={(finger) => desk.set(PIECE, 'startFinger', finger)}
+      none="what falls best"
+    />
+    <ChoiceRow
+      label="Tremolo"
+      choices={TREMOLO_IDS}
+      nameOf={(id) => TREMOLO_NAMES[id]}
+      value={style.tremolo}
+      choose={(id) => desk.set(PIECE, 'tremolo', id)}
+      none="what falls best"
+    />
+    <ChoiceRow
+      label="Strokes"
+      choices={REST_STROKES}
+      nameOf={(id) => REST_STROKE_NAMES[id]}
       value={style.restStrokes}
-      onchange={(event) => desk.set(PIECE, 'restStrokes', event.currentTarget.value as RestStrokes)}
-    >
-      {#each REST_STROKES as id (id)}<option value={id}>{REST_STROKE_NAMES[id]}</option>{/each}
-    </select>
-    <label for="reopening">Reopening</label>
-    <select
-      id="reopening"
-      class="select select-sm w-full"
+      choose={(id) => desk.set(PIECE, 'restStrokes', id)}
+    />
+    <ChoiceRow
+      label="Reopening"
+      choices={REOPENINGS}
+      nameOf={(id) => REOPENING_NAMES[id]}
       value={style.reopening}
-      onchange={(event) => desk.set(PIECE, 'reopening', event.currentTarget.value as Reopening)}
-    >
-      {#each REOPENINGS as id (id)}<option value={id}>{REOPENING_NAMES[id]}</option>{/each}
-    </select>
-    <label for="effect">This chord</label>
-    <select
-      id="effect"
-      class="select select-sm w-full"
+      choose={(id) => desk.set(PIECE, 'reopening', id)}
+    />
+    <ChoiceRow
+      label="This chord"
+      choices={EFFECT_TAGS}
+      nameOf={(id) => EFFECT_NAMES[id]}
       value={chordEffect}
+      choose={(id) => desk.set(desk.selectedUid ?? '', 'effect', id)}
+      none="as written"
       disabled={!desk.selectedUid}
-      onchange={(event) =>
-        desk.set(desk.selectedUid ?? '', 'effect', (event.currentTarget.value || null) as EffectTag | null)}
-    >
-      <option value="">as written</option>
-      {#each EFFECT_TAGS as id (id)}<option value={id}>{EFFECT_NAMES[id]}</option>{/each}
-    </select>
+    />
     <span></span>
     <label class="inline-flex items-center gap-1.5 text-xs">
       <input
