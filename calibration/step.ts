@@ -37,9 +37,10 @@ export function stepped<Id extends string>(
 
 /** The average of the second half of a fit is steadier than its last member. */
 export class Average<Id extends string> {
-  private count = 1;
+  private count = 0;
   private readonly mean: Record<Id, number>;
 
+  /** @param start what the average is as long as nothing was added */
   constructor(start: Weights<Id>) {
     this.mean = { ...start };
   }

@@ -41,6 +41,9 @@ export function fitBoth(
 ): BothWeights {
   let weights = start;
   const averages = { left: new Average(start.left), right: new Average(start.right) };
+  // What each hand was fitted to by itself counts as one member of the average: a step back towards it.
+  averages.left.add(start.left);
+  averages.right.add(start.right);
   for (let epoch = 0; epoch < EPOCHS; epoch++) {
     const rate = STEP / (1 + epoch / 6);
     const ofLeft = leftGradient(left, shapes, weights.left);

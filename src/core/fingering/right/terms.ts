@@ -38,7 +38,7 @@ export const RIGHT_TERMS = checkedTerms({
   repeat: {
     unit: 'ms share',
     measures: 'a finger twice in a row: how much of 400 ms is lacking between the strokes',
-    weight: 65,
+    weight: 64,
     source: COMMON,
     shape: (lack) => 0.08 + Math.max(0, lack),
   },
@@ -87,7 +87,7 @@ export const RIGHT_TERMS = checkedTerms({
   thumbString: {
     unit: 'count',
     measures: 'p on a treble string',
-    weight: 9.5,
+    weight: 9.6,
     source: COMMON,
     shape: (string) => THUMB_BY_STRING[string]!,
   },
