@@ -125,6 +125,26 @@ describe('both hands together', () => {
     }
   });
 
+  it.each([1, 2, 4, 6, 9, 11])('can be asked for quite another fingering of every note (seed %i)', (seed) => {
+    const problem = problemAt(seed, 10);
+    const { left, both } = plannerFor(problem, 3);
+    both.plan(new Map());
+    for (const { index } of problem.strikes) {
+      const other = left.candidates(new Map(), index).at(-1);
+      if (!other) continue;
+      const { placements } = left.planOf(other.states(), []);
+      const ink: Ink = new Map(
+        problem.strikes.flatMap(({ uids }, n) => {
+          const place = placements[n];
+          return place
+            ? [[uids[0]!, { finger: place.finger, string: place.string, pluck: null }] as const]
+            : [];
+        }),
+      );
+      expect(both.plan(ink).cost).toBe(plannerFor(problem, 3).both.plan(ink).cost);
+    }
+  });
+
   it('bounds every choice by no more than it costs', () => {
     const problem = problemAt(4, 12);
     const { left, both } = plannerFor(problem, 3);
