@@ -26,7 +26,7 @@ const SLACKS_GIVEN = [1 / 30, 1 / 100];
 const NEAR_ENOUGH = 64;
 
 /** Prices around a change are bargained with so many moments on both sides. */
-const AROUND = 12;
+const AROUND = 3;
 
 /** A left hand and the letters of the right, by moment; letters from the lowest string of a group on. */
 export interface Hands {

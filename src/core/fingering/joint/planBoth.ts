@@ -56,7 +56,7 @@ export class JointPlanner {
   private below: readonly Below[] = [];
   private latestCost = 0;
   private onStrings: { readonly strokes: readonly StrokeLayer[]; readonly solution: Solution } | null = null;
-  private joint: Joint = { core: [], strokes: [], layers: [], solution: null };
+  private readonly joint = new Map<number, Joint>();
 
   constructor(
     private readonly problem: FingeringProblem,
@@ -127,7 +127,7 @@ export class JointPlanner {
     if (known.cost - bound.cost <= ROOM_BEFORE_BARGAIN) return known;
     const { left } = question;
     const nodes = question.near.map(({ nodes }) => nodes);
-    const found = this.together(question, nodes, left.solution.extras);
+    const found = this.together(question, nodes, left.solution.extras, ON_NODES);
     return found && found.cost < known.cost ? found : known;
   }
 
@@ -156,7 +156,7 @@ export class JointPlanner {
             lowerBound = Math.min(lowerBound, wholeTenths(least));
             return;
           }
-          const found = this.together(question, states, extras);
+          const found = this.together(question, states, extras, room);
           if (found && found.cost < best.cost) best = found;
           if (least + room * PARTS >= below(best.cost)) return;
         }
@@ -218,8 +218,10 @@ export class JointPlanner {
     { left, inked }: Question,
     states: readonly (readonly number[])[],
     extras: Extras | null,
+    kind: number,
   ): Found | null {
-    const { problem, joint } = this;
+    const { problem } = this;
+    const joint = this.joint.get(kind) ?? NO_JOINT;
     const core = coreOf(
       problem,
       this.setting,
@@ -252,7 +254,7 @@ export class JointPlanner {
       joint.solution,
       paid,
     );
-    this.joint = { core, strokes, layers, solution: solution ?? joint.solution };
+    this.joint.set(kind, { core, strokes, layers, solution: solution ?? joint.solution });
     return solution && foundOn(layers, solution);
   }
 }
@@ -261,6 +263,9 @@ const sameBefore = (a: JointLayer | null, b: JointLayer | null) =>
   a === b || (a !== null && b !== null && a.moment === b.moment && a.strokes === b.strokes);
 
 const NO_STATES: readonly number[] = [];
+
+const ON_NODES = 0;
+const NO_JOINT: Joint = { core: [], strokes: [], layers: [], solution: null };
 
 /** Both hands' lattice of the last question that needed one. */
 interface Joint {
