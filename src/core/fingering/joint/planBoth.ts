@@ -13,12 +13,12 @@ import type { FingeringProblem } from '../problem';
 import { type Inked, inkedPluck, maskOf } from '../right/planRight';
 import type { RightSetting } from '../right/setting';
 import { strokeChain, type StrokeLayer } from '../right/strokeChain';
-import type { StrokeGroup } from '../right/strokes';
 import { StrokeStore } from '../right/strokeStore';
 import { Bargain, type Bound, type Hands, wholeTenths } from './bargain';
 import { type Below, PARTS, statesBelow, throughStates } from './bound';
 import { type CoreMoment, coreOf } from './core';
 import { type JointLayer, jointLayer, LEFT_OUT_COST } from './jointLayer';
+import { type Found, LettersOn } from './lettersOn';
 import { adaptingTo, askBoth, type Question } from './question';
 
 /**
@@ -38,12 +38,6 @@ export interface BothHands extends Hands {
   readonly conflicts: readonly LeftConflict[];
 }
 
-interface Found extends Hands {
-  readonly cost: number;
-  /** Strokes left out because inked letters contradict each other: their part of the cost. */
-  readonly leftOutCost: number;
-}
-
 interface Proof {
   readonly best: Found;
   readonly lowerBound: number;
@@ -55,7 +49,7 @@ export class JointPlanner {
   private question: Question | null = null;
   private below: readonly Below[] = [];
   private latestCost = 0;
-  private onStrings: { readonly strokes: readonly StrokeLayer[]; readonly solution: Solution } | null = null;
+  private readonly lettersOn: LettersOn;
   private readonly joint = new Map<number, Joint>();
 
   constructor(
@@ -65,6 +59,7 @@ export class JointPlanner {
   ) {
     this.store = new StrokeStore(problem.hand);
     this.bargain = new Bargain(problem, setting);
+    this.lettersOn = new LettersOn(problem, this.store);
   }
 
   plan(ink: Ink): BothHands {
@@ -72,18 +67,14 @@ export class JointPlanner {
     const inked: Inked = (strike) => inkedPluck(this.problem, ink, strike);
     const question = askBoth(this.problem, this.setting, this.store, left, inked, this.question);
     this.question = question;
-    let best = this.onStringsOf(question, bestPath(left.solution), left.solution.cost)!;
-    let proof: Proof | null = null;
-    let bound = this.bargain.again(question);
-    if (bound) {
-      best = this.better(question, bound, best);
-      proof = this.prove(question, bound, best, ROOM_BEFORE_BARGAIN);
-      best = proof.best;
-    }
+    const kept = this.bargain.again(question);
+    let best = (kept && this.onBound(question, kept)) ?? this.onLeft(question);
+    let proof = kept && this.prove(question, kept, best, ROOM_BEFORE_BARGAIN);
+    best = proof?.best ?? best;
     if (!proof || proof.lowerBound < best.cost) {
-      bound = this.bargain.anew(question, best);
-      best = this.better(question, bound, best);
-      proof = this.prove(question, bound, this.onNodes(question, bound, best), Infinity);
+      const bound = this.bargain.anew(question, best);
+      const known = cheaper(best, this.onBound(question, bound));
+      proof = this.prove(question, bound, this.onNodes(question, bound, known), Infinity);
       best = proof.best;
     }
     const { lowerBound } = proof;
@@ -128,7 +119,7 @@ export class JointPlanner {
     const { left } = question;
     const nodes = question.near.map(({ nodes }) => nodes);
     const found = this.together(question, nodes, left.solution.extras, ON_NODES);
-    return found && found.cost < known.cost ? found : known;
+    return cheaper(known, found);
   }
 
   /**
@@ -157,7 +148,7 @@ export class JointPlanner {
             return;
           }
           const found = this.together(question, states, extras, room);
-          if (found && found.cost < best.cost) best = found;
+          best = cheaper(best, found);
           if (least + room * PARTS >= below(best.cost)) return;
         }
       },
@@ -173,44 +164,18 @@ export class JointPlanner {
     return this.below.map(({ states }) => states);
   }
 
-  /** The plan on the strings of the bound's left hand, where it is cheaper than the one that is known. */
-  private better(question: Question, bound: Bound, known: Found): Found {
-    if (bound.cost >= known.cost || this.problem.passes.returns.length > 0) return known;
-    const path = bestPath(bound.left);
-    const paid = path.reduce((sum, s, k) => sum + bound.paid[k]![s]!, 0);
-    const found = this.onStringsOf(question, path, (bound.left.cost - paid) / PARTS);
-    return found && found.cost < known.cost ? found : known;
+  /** The plan on the strings that the left hand would choose by itself. */
+  private onLeft(question: Question): Found {
+    const { solution } = question.left;
+    return this.lettersOn.found(question, bestPath(solution), solution.cost)!;
   }
 
-  /** A path of the left hand with the best letters for its strings; null where it leaves the core. */
-  private onStringsOf(
-    { core, inked, left }: Question,
-    path: readonly number[],
-    leftCost: number,
-  ): Found | null {
-    const variants = path.map((s, k) => variantOn(core, path, k));
-    if (variants.includes(null)) return null;
-    const groups = core.map((moment, k) => soleVariant(moment, variants[k]!));
-    const strokes = strokeChain(this.problem, this.store, groups, this.onStrings?.strokes);
-    const masks = strokes.map((layer, k) =>
-      k === 0 || core[k - 1]!.inkKey === '' ? null : maskOf(layer, groups[k - 1]!, inked),
-    );
-    const solution = solveLattice(strokes, masks, this.onStrings?.solution);
-    if (!solution) return null;
-    this.onStrings = { strokes, solution };
-    const leftOutCost = core.reduce(
-      (sum, { layer, leftOut }, k) => sum + LEFT_OUT_COST * layer.plays * leftOut[variants[k]!]!,
-      0,
-    );
-    const letters = bestPath(solution)
-      .slice(1)
-      .map((r, k) => strokes[k + 1]!.shared.states[r]!.letters);
-    return {
-      cost: leftCost + solution.cost + leftOutCost,
-      leftOutCost,
-      states: path.map((s, k) => left.layers[k]!.state(s)),
-      letters,
-    };
+  /** The plan on the strings of the bound's left hand; null where they are not in the core, or ways back are priced. */
+  private onBound(question: Question, { left, paid }: Bound): Found | null {
+    if (this.problem.passes.returns.length > 0) return null;
+    const path = bestPath(left);
+    const paidOnIt = path.reduce((sum, s, k) => sum + paid[k]![s]!, 0);
+    return this.lettersOn.found(question, path, (left.cost - paidOnIt) / PARTS);
   }
 
   /** The joint optimum over paths of the left hand through `states`; null where they do not join. */
@@ -259,6 +224,8 @@ export class JointPlanner {
   }
 }
 
+const cheaper = (known: Found, found: Found | null) => (found && found.cost < known.cost ? found : known);
+
 const sameBefore = (a: JointLayer | null, b: JointLayer | null) =>
   a === b || (a !== null && b !== null && a.moment === b.moment && a.strokes === b.strokes);
 
@@ -275,13 +242,6 @@ interface Joint {
   readonly solution: Solution | null;
 }
 
-/** What the right hand plays at moment k on a path of the left; null where its state is no node of the core. */
-function variantOn(core: readonly CoreMoment[], path: readonly number[], k: number): number | null {
-  const { nodes, slursFrom } = core[k]!;
-  const slurs = slursFrom ? slursFrom(path[k - 1]!, path[k]!) : 0;
-  return nodes.find((node) => node.state === path[k] && node.slurs === slurs)?.variant ?? null;
-}
-
 function foundOn(layers: readonly JointLayer[], solution: Solution): Found {
   const path = bestPath(solution);
   const nodes = path.map((s, k) => layers[k]!.moment.nodes[layers[k]!.nodeOf[s]!]!);
@@ -295,17 +255,6 @@ function foundOn(layers: readonly JointLayer[], solution: Solution): Found {
     states: nodes.map(({ state }, k) => layers[k]!.moment.layer.state(state)),
     letters: path.map((s, k) => layers[k]!.strokes.shared.states[layers[k]!.strokeOf[s]!]!.letters),
   };
-}
-
-const soleVariants = new WeakMap<CoreMoment, Map<number, readonly StrokeGroup[]>>();
-
-/** A moment with one way to put its notes on strings; one object as long as the moment is. */
-function soleVariant(moment: CoreMoment, variant: number): readonly StrokeGroup[] {
-  let known = soleVariants.get(moment);
-  if (!known) soleVariants.set(moment, (known = new Map()));
-  let sole = known.get(variant);
-  if (!sole) known.set(variant, (sole = [moment.variants[variant]!]));
-  return sole;
 }
 
 /** What the left hand's states cost besides, for the joint states that hold them. */
