@@ -17,7 +17,7 @@ import {
   variantsByStrings,
 } from './bound';
 import type { CoreMoment } from './core';
-import { adaptingTo, type Question, STRINGS_ABOVE } from './question';
+import { type Question, STRINGS_ABOVE } from './question';
 
 /** See `agreement.ts`; the second is for quick music, where the right hand pays much from stroke to stroke. */
 const SLACKS_GIVEN = [1 / 30, 1 / 100];
@@ -77,9 +77,8 @@ export class Bargain {
   }
 
   /** Strings outside of the core give the right hand what it would save there, and no more. */
-  private firstPrices({ core, inked }: Question, best: Hands): Prices {
-    const { adapt } = adaptingTo(this.problem, inked);
-    const steps = walkRight(this.problem, this.setting, best.states, best.letters, adapt);
+  private firstPrices({ core, adapting }: Question, best: Hands): Prices {
+    const steps = walkRight(this.problem, this.setting, best.states, best.letters, adapting.adapt);
     return core.map(({ variants }, k) => {
       const onward = steps[k + 1]?.way ?? 0;
       const { own, way } = steps[k]!;

@@ -7,6 +7,7 @@ import { slurPlayable } from '../left/connectionCost';
 import { FRET_OF, NO_PLACE, PLACEMENTS, STRING_OF } from '../left/packed/handTables';
 import type { PackedLayer } from '../left/packed/packedLayer';
 import type { FingeringProblem } from '../problem';
+import type { Inked } from '../right/planRight';
 import type { RightSetting } from '../right/setting';
 import { forgetting, type PlacedStrike, type StrokeGroup, strokeGroup, wildGroup } from '../right/strokes';
 import { stringsAt } from './strings';
@@ -126,8 +127,9 @@ const MOST_NODES = 32;
 const struckColumnsOf = (layer: PackedLayer, struck: readonly number[]): readonly number[] =>
   struck.map((strike) => layer.strikes.indexOf(strike)).filter((c) => c >= 0);
 
-/** What the letters that are inked at a moment make of its groups. */
+/** The letters that are inked, and what they make of the groups of a moment. */
 export interface Adapting {
+  readonly inked: Inked;
   /** Strokes left out whose letters contradict each other. */
   readonly adapt: (group: StrokeGroup) => StrokeGroup;
   /** By moment: equal when it adapts alike; empty where no letter is inked. */
@@ -160,7 +162,7 @@ export function coreOf(
       sameNumbers(known.states, states[k]!) &&
       sameNumbers(known.others, others[k]!) &&
       sameNumbers(known.far, far[k]!) &&
-      (!hasSlurs(problem, k) || earlier[k - 1] === moments[k - 1]);
+      (earlier[k - 1] === moments[k - 1] || !hasSlurs(problem, k));
     moments.push(
       alike
         ? known

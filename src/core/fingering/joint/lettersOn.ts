@@ -43,7 +43,7 @@ export class LettersOn {
   ) {}
 
   /** @param path states of the left hand, by moment; null where one is no node of the core */
-  found({ core, inked }: Question, path: readonly number[], leftCost: number): Found | null {
+  found({ core, adapting }: Question, path: readonly number[], leftCost: number): Found | null {
     const stops: Stop[] = [];
     let leftOutCost = 0;
     for (let k = 0; k < path.length; k++) {
@@ -56,7 +56,7 @@ export class LettersOn {
     const groups = stops.map((stop) => stop.groups);
     const strokes = strokeChain(this.problem, this.store, groups, this.strokes);
     const masks = strokes.map((layer, k): Mask =>
-      k === 0 || core[k - 1]!.inkKey === '' ? null : maskOf(layer, groups[k - 1]!, inked),
+      k === 0 || core[k - 1]!.inkKey === '' ? null : maskOf(layer, groups[k - 1]!, adapting.inked),
     );
     const solution = solveLattice(strokes, masks, this.solution);
     if (!solution) return null;

@@ -56,7 +56,7 @@ describe('both hands together', () => {
       const solved = left.solve(new Map());
       if (left.conflictsOf(solved.layers).length > 0) continue;
       const best = both.plan(new Map());
-      const question = askBoth(problem, setting, new StrokeStore(problem.hand), solved, () => null, null);
+      const question = askBoth(problem, setting, new StrokeStore(problem.hand), solved, new Map(), null);
       const { cost } = new Bargain(problem, setting).anew(question, best);
       expect(cost).toBeLessThanOrEqual(naiveJointCost(problem, setting, left.plan(new Map()).cost));
       if (cost === best.cost) tight++;

@@ -10,7 +10,7 @@ import { NO_PLACE, PLACEMENTS } from '../left/packed/handTables';
 import type { LeftConflict, LeftPlanner } from '../left/planLeft';
 import { exploreReturns, returnExtras } from '../left/returns';
 import type { FingeringProblem } from '../problem';
-import { type Inked, inkedPluck, maskOf } from '../right/planRight';
+import { maskOf } from '../right/planRight';
 import type { RightSetting } from '../right/setting';
 import { strokeChain, type StrokeLayer } from '../right/strokeChain';
 import { StrokeStore } from '../right/strokeStore';
@@ -19,7 +19,7 @@ import { type Below, PARTS, statesBelow, throughStates } from './bound';
 import { type CoreMoment, coreOf } from './core';
 import { type JointLayer, jointLayer, LEFT_OUT_COST } from './jointLayer';
 import { type Found, LettersOn } from './lettersOn';
-import { adaptingTo, askBoth, type Question } from './question';
+import { askBoth, type Question } from './question';
 
 /**
  * How much above the bound, in tenths of a point, is planned together first; doubled until nothing cheaper can be
@@ -64,8 +64,7 @@ export class JointPlanner {
 
   plan(ink: Ink): BothHands {
     const left = this.left.solve(ink);
-    const inked: Inked = (strike) => inkedPluck(this.problem, ink, strike);
-    const question = askBoth(this.problem, this.setting, this.store, left, inked, this.question);
+    const question = askBoth(this.problem, this.setting, this.store, left, ink, this.question);
     this.question = question;
     const kept = this.bargain.again(question);
     let best = (kept && this.onBound(question, kept)) ?? this.onLeft(question);
@@ -118,8 +117,7 @@ export class JointPlanner {
     if (known.cost - bound.cost <= ROOM_BEFORE_BARGAIN) return known;
     const { left } = question;
     const nodes = question.near.map(({ nodes }) => nodes);
-    const found = this.together(question, nodes, left.solution.extras, ON_NODES);
-    return cheaper(known, found);
+    return this.together(question, nodes, left.solution.extras, ON_NODES, known);
   }
 
   /**
@@ -147,8 +145,7 @@ export class JointPlanner {
             lowerBound = Math.min(lowerBound, wholeTenths(least));
             return;
           }
-          const found = this.together(question, states, extras, room);
-          best = cheaper(best, found);
+          best = this.together(question, states, extras, room, best);
           if (least + room * PARTS >= below(best.cost)) return;
         }
       },
@@ -178,13 +175,14 @@ export class JointPlanner {
     return this.lettersOn.found(question, path, (left.cost - paidOnIt) / PARTS);
   }
 
-  /** The joint optimum over paths of the left hand through `states`; null where they do not join. */
+  /** The joint optimum over paths of the left hand through `states`, where it is cheaper than what is known. */
   private together(
-    { left, inked }: Question,
+    { left, adapting }: Question,
     states: readonly (readonly number[])[],
     extras: Extras | null,
     kind: number,
-  ): Found | null {
+    known: Found,
+  ): Found {
     const { problem } = this;
     const joint = this.joint.get(kind) ?? NO_JOINT;
     const core = coreOf(
@@ -194,7 +192,7 @@ export class JointPlanner {
       states,
       states.map(() => NO_STATES),
       states.map(() => NO_STATES),
-      adaptingTo(problem, inked),
+      adapting,
       joint.core,
     );
     const strokes = strokeChain(
@@ -206,11 +204,12 @@ export class JointPlanner {
     const layers: JointLayer[] = [];
     core.forEach((moment, k) => {
       const before = layers.at(-1) ?? null;
-      const known = joint.layers[k];
+      const last = joint.layers[k];
       const alike =
-        known?.moment === moment && known.strokes === strokes[k + 1] && sameBefore(known.before, before);
-      const mask = alike || moment.inkKey === '' ? null : maskOf(strokes[k + 1]!, moment.variants, inked);
-      layers.push(alike ? known : jointLayer(before, moment, strokes[k + 1]!, strokes[0]!, mask));
+        last?.moment === moment && last.strokes === strokes[k + 1] && sameBefore(last.before, before);
+      const mask =
+        alike || moment.inkKey === '' ? null : maskOf(strokes[k + 1]!, moment.variants, adapting.inked);
+      layers.push(alike ? last : jointLayer(before, moment, strokes[k + 1]!, strokes[0]!, mask));
     });
     const paid = extras && extras.map((extra, k) => spread(extra, layers[k]!));
     const solution = solveLattice(
@@ -220,7 +219,7 @@ export class JointPlanner {
       paid,
     );
     this.joint.set(kind, { core, strokes, layers, solution: solution ?? joint.solution });
-    return solution && foundOn(layers, solution);
+    return solution && solution.cost < known.cost ? foundOn(layers, solution) : known;
   }
 }
 

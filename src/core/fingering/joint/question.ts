@@ -1,11 +1,11 @@
 /** One question to both hands: the piece under some ink, as far as it does not depend on what is found. */
+import type { Ink } from '../ink';
 import type { LeftSolved } from '../left/planLeft';
 import type { Mask } from '../lattice';
 import type { FingeringProblem } from '../problem';
-import { type Inked, maskOf, withoutConflict } from '../right/planRight';
+import { inkedPluck, maskOf, withoutConflict } from '../right/planRight';
 import type { RightSetting } from '../right/setting';
 import { strokeChain, type StrokeLayer } from '../right/strokeChain';
-import type { StrokeGroup } from '../right/strokes';
 import type { StrokeStore } from '../right/strokeStore';
 import { type Adapting, type CoreMoment, coreOf, type Near, nearStates } from './core';
 import { waysBetween } from './jointLayer';
@@ -21,7 +21,7 @@ export const STRINGS_ABOVE = 600;
 /** Everything about the present question that does not depend on what is found. */
 export interface Question {
   readonly left: LeftSolved;
-  readonly inked: Inked;
+  readonly adapting: Adapting;
   readonly core: readonly CoreMoment[];
   readonly strokes: readonly StrokeLayer[];
   readonly strokeMasks: readonly Mask[];
@@ -38,10 +38,11 @@ export function askBoth(
   setting: RightSetting,
   store: StrokeStore,
   left: LeftSolved,
-  inked: Inked,
+  ink: Ink,
   before: Question | null,
 ): Question {
   const { layers, solution } = left;
+  const adapting = adaptingTo(problem, ink);
   const struck = problem.moments.map((moment) => moment.struck);
   const near = nearStates(
     layers,
@@ -59,7 +60,7 @@ export function askBoth(
     near.map(({ nodes }) => nodes),
     near.map(({ strings }) => strings),
     near.map(({ far }) => far),
-    adaptingTo(problem, inked),
+    adapting,
     before?.core,
   );
   const strokes = strokeChain(
@@ -74,13 +75,13 @@ export function askBoth(
     return same ? before.lefts[k]! : waysBetween(core[k - 1]!, moment);
   });
   const strokeMasks = strokes.map((layer, k) =>
-    k === 0 || core[k - 1]!.inkKey === '' ? null : maskOf(layer, core[k - 1]!.variants, inked),
+    k === 0 || core[k - 1]!.inkKey === '' ? null : maskOf(layer, core[k - 1]!.variants, adapting.inked),
   );
   const differs = (one: Near, k: number) => one !== before?.near[k];
   const changed = [near.findIndex(differs), near.findLastIndex(differs)] as const;
   return {
     left,
-    inked,
+    adapting,
     core,
     strokes,
     strokeMasks,
@@ -90,11 +91,13 @@ export function askBoth(
   };
 }
 
-/** What inked letters make of the groups of a moment. */
-export const adaptingTo = ({ moments }: FingeringProblem, inked: Inked): Adapting => ({
-  adapt: (group: StrokeGroup) => withoutConflict(group, inked),
-  keyOf: (k) => {
-    const letters = moments[k]!.struck.map(inked);
+function adaptingTo(problem: FingeringProblem, ink: Ink): Adapting {
+  const inked = (strike: number) => inkedPluck(problem, ink, strike);
+  if (![...ink.values()].some(({ pluck }) => pluck !== null))
+    return { inked, adapt: (group) => group, keyOf: () => '' };
+  const keys = problem.moments.map(({ struck }) => {
+    const letters = struck.map(inked);
     return letters.every((letter) => letter === null) ? '' : letters.join();
-  },
-});
+  });
+  return { inked, adapt: (group) => withoutConflict(group, inked), keyOf: (k) => keys[k]! };
+}

@@ -54,6 +54,12 @@ export interface SharedStrokes {
   readonly situations: Situations;
 }
 
+/** A layer with the time until the next moment that it was made for. */
+interface Lately {
+  readonly ms: number;
+  readonly layer: SharedStrokes;
+}
+
 /** One way to share out a group, with what it makes of every part. */
 interface Shared {
   readonly letters: readonly Pluck[];
@@ -84,6 +90,8 @@ export class StrokeStore {
   private readonly sharings = new Map<string, readonly Shared[]>();
   private readonly sets = new Map<string, Situations>();
   private readonly layers = new Map<string, SharedStrokes>();
+  /** The same by groups and the number of the situations before, which needs no key to be written. */
+  private readonly lately = new WeakMap<readonly StrokeGroup[], Map<number, Lately>>();
   private readonly busy = new Map<string, BusyPrices>();
   readonly start: SharedStrokes;
 
@@ -99,6 +107,16 @@ export class StrokeStore {
 
   /** `groups`: one for each variant of the moment; `ms` until the next one. */
   layer(before: SharedStrokes, groups: readonly StrokeGroup[], ms: number): SharedStrokes {
+    let bySituations = this.lately.get(groups);
+    if (!bySituations) this.lately.set(groups, (bySituations = new Map()));
+    const lately = bySituations.get(before.situations.id);
+    if (lately?.ms === ms) return lately.layer;
+    const layer = this.layerByKey(before, groups, ms);
+    bySituations.set(before.situations.id, { ms, layer });
+    return layer;
+  }
+
+  private layerByKey(before: SharedStrokes, groups: readonly StrokeGroup[], ms: number): SharedStrokes {
     const key = `${before.situations.id}|${ms}|${groups.map((group) => group.key).join('|')}`;
     let layer = this.layers.get(key);
     if (!layer) this.layers.set(key, (layer = this.make(before.situations, groups, ms)));
