@@ -1,23 +1,25 @@
 /** Both hands bargain about the strings: the prices of a piece, kept from question to question, and what they prove. */
-import { costThrough, type Layer, type Solution, solveLattice, UNREACHABLE } from '../lattice';
+import { carried } from '../carried';
+import { costThrough, type Extras, type Layer, type Solution, solveLattice, UNREACHABLE } from '../lattice';
 import type { HandState } from '../left/handState';
 import type { Pluck } from '../../score/model';
 import type { FingeringProblem } from '../problem';
 import type { RightSetting } from '../right/setting';
+import type { StrokeLayer } from '../right/strokeChain';
 import { walkRight } from '../right/walk';
 import { agreedPrices } from './agreement';
 import type { ChainEnds } from './chain';
 import {
-  givenToStrokes,
   inParts,
   kinOf,
   PARTS,
   type Prices,
   pricesOfStates,
+  pricesOfStrokes,
   variantsByStrings,
 } from './bound';
 import type { CoreMoment } from './core';
-import { type Question, STRINGS_ABOVE } from './question';
+import { ABOVE, type Question } from './question';
 
 /** See `agreement.ts`; the second is for quick music, where the right hand pays much from stroke to stroke. */
 const SLACKS_GIVEN = [1 / 30, 1 / 100];
@@ -44,6 +46,15 @@ export interface Bound {
   readonly cost: number;
 }
 
+/** A bound with what it was made of. */
+interface Bargained extends Bound {
+  readonly layers: readonly Layer[];
+  readonly core: readonly CoreMoment[];
+  readonly strokes: readonly StrokeLayer[];
+  readonly prices: Prices;
+  readonly given: Extras;
+}
+
 /** In parts: prices that have drifted so far are brought back. */
 const DRIFTED = PARTS * 4096;
 
@@ -60,7 +71,7 @@ export class Bargain {
   private prices: Prices = [];
   private readonly parts = new WeakMap<Layer, Layer>();
   /** The bound of the last prices that were tried. */
-  latest: Bound | null = null;
+  latest: Bargained | null = null;
 
   constructor(
     private readonly problem: FingeringProblem,
@@ -69,10 +80,17 @@ export class Bargain {
 
   /** The prices of the last question still hold nearly everywhere; where there are other strings now, wild ones do. */
   private kept(core: readonly CoreMoment[]): Prices {
-    this.prices = core.map(({ variants }, k) => {
-      const known = near0(this.prices[k]!);
-      return known.length === variants.length ? known : new Int32Array(variants.length).fill(known.at(-1)!);
-    });
+    const { prices } = this;
+    this.prices = carried(
+      core.length,
+      prices,
+      (k) => core[k] === this.latest?.core[k],
+      (k) => {
+        const known = prices[k]!;
+        const count = core[k]!.variants.length;
+        return known.length === count ? known : new Int32Array(count).fill(known.at(-1)!);
+      },
+    );
     return this.prices;
   }
 
@@ -99,21 +117,19 @@ export class Bargain {
     const kept = this.kept(question.core);
     const [from, to] = question.changed;
     if (from <= to) {
-      const a = Math.max(0, from - AROUND);
-      const b = Math.min(kept.length - 1, to + AROUND);
-      const known = this.latest && this.isAbout(question, this.latest, a, b) ? this.latest : null;
-      this.prices = this.around(question, known ?? this.bound(question, kept), a, b);
+      const isKnown = (k: number) => this.isAbout(question, this.latest!, k);
+      let a = Math.max(0, from - AROUND);
+      let b = Math.min(kept.length - 1, to + AROUND);
+      while (a > 0 && !isKnown(a)) a--;
+      while (b < kept.length - 1 && !isKnown(b)) b++;
+      this.prices = this.around(question, this.latest!, a, b);
     }
     return this.bound(question, this.prices);
   }
 
-  /** Whether the messages at moments a and b can be read as those of the question. */
-  private isAbout({ left, strokes }: Question, { left: hand, right }: Bound, a: number, b: number): boolean {
-    return [a, b].every(
-      (k) =>
-        hand.layers[k] === this.parts.get(left.layers[k]!) &&
-        right.layers[k + 1] === this.parts.get(strokes[k + 1]!),
-    );
+  /** Whether the messages of the bound at a moment can be read as those of the question. */
+  private isAbout({ left, strokes }: Question, { layers, strokes: before }: Bargained, k: number): boolean {
+    return layers[k] === left.layers[k] && before[k + 1] === strokes[k + 1];
   }
 
   /** Prices for the question; where the left hand got too much of the slack, it is tried with less. */
@@ -144,7 +160,7 @@ export class Bargain {
       strokes.slice(a, b + 2),
       steps.slice(a, b + 1),
       this.prices.slice(a, b + 1),
-      STRINGS_ABOVE,
+      ABOVE.strings,
       SLACKS_GIVEN[0]!,
       {
         left: endsOf(bound.left, { layer: a, states: nodesAt(a), opens }, { layer: b, states: nodesAt(b) }),
@@ -155,7 +171,7 @@ export class Bargain {
         ),
       },
     );
-    return [...this.prices.slice(0, a), ...within, ...this.prices.slice(b + 1)];
+    return [...this.prices.slice(0, a), ...within.map(near0), ...this.prices.slice(b + 1)];
   }
 
   private agree(question: Question, best: Hands, slackGiven: number): Prices {
@@ -163,7 +179,9 @@ export class Bargain {
     const start = this.prices.length > 0 ? this.kept(core) : this.firstPrices(question, best);
     const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
     const above = this.aboveOf(question, 0, core.length - 1);
-    return agreedPrices(core, question.lefts, above, strokes, steps, start, STRINGS_ABOVE, slackGiven);
+    return agreedPrices(core, question.lefts, above, strokes, steps, start, ABOVE.strings, slackGiven).map(
+      near0,
+    );
   }
 
   /**
@@ -184,27 +202,56 @@ export class Bargain {
   }
 
   private bound({ left, core, strokes, strokeMasks }: Question, prices: Prices): Bound {
-    const paid = core.map((moment, k) => pricesOfStates(moment, prices[k]!));
-    const given = givenToStrokes(strokes, prices);
-    const leftBound = solveLattice(this.partsOf(left.layers), left.masks, this.latest?.left ?? null, paid);
-    const rightBound = solveLattice(this.partsOf(strokes), strokeMasks, this.latest?.right ?? null, given);
+    const last = this.latest;
+    const samePrices = (k: number) => prices[k] === last!.prices[k];
+    const paid = carried(
+      core.length,
+      last?.paid ?? null,
+      (k) => core[k] === last!.core[k] && samePrices(k),
+      (k) => pricesOfStates(core[k]!, prices[k]!),
+    );
+    const given = carried<Int32Array | null>(
+      strokes.length,
+      last?.given ?? null,
+      (k) => strokes[k] === last!.strokes[k] && (k === 0 || samePrices(k - 1)),
+      (k) => (k === 0 ? null : pricesOfStrokes(strokes[k]!, prices[k - 1]!)),
+    );
+    const leftParts = this.partsOf(left.layers, last && [last.layers, last.left.layers]);
+    const rightParts = this.partsOf(strokes, last && [last.strokes, last.right.layers]);
+    const leftBound = solveLattice(leftParts, left.masks, last?.left ?? null, paid);
+    const rightBound = solveLattice(rightParts, strokeMasks, last?.right ?? null, given);
     if (!leftBound || !rightBound) throw new Error('each hand by itself can be planned');
     this.latest = {
       left: leftBound,
       right: rightBound,
       paid,
       cost: wholeTenths(leftBound.cost + rightBound.cost),
+      layers: left.layers,
+      core,
+      strokes,
+      prices,
+      given,
     };
     return this.latest;
   }
 
   /** One object for the same layer, so that messages of an earlier question are found again. */
-  private partsOf(layers: readonly Layer[]): readonly Layer[] {
-    return layers.map((layer) => {
-      let parts = this.parts.get(layer);
-      if (!parts) this.parts.set(layer, (parts = inParts(layer)));
-      return parts;
-    });
+  private partsOf(
+    layers: readonly Layer[],
+    known: readonly [readonly Layer[], readonly Layer[]] | null,
+  ): readonly Layer[] {
+    return carried(
+      layers.length,
+      known?.[1] ?? null,
+      (k) => layers[k] === known![0][k],
+      (k) => this.partOf(layers[k]!),
+    );
+  }
+
+  private partOf(layer: Layer): Layer {
+    let parts = this.parts.get(layer);
+    if (!parts) this.parts.set(layer, (parts = inParts(layer)));
+    return parts;
   }
 }
 

@@ -1,5 +1,6 @@
 /** What no plan of both hands can be cheaper than, under prices on the strings; and where one could still be. */
-import { costThrough, type Extras, type Layer, type Solution, UNREACHABLE } from '../lattice';
+import { carried } from '../carried';
+import { costThrough, type Layer, type Solution, UNREACHABLE } from '../lattice';
 import type { StrokeLayer } from '../right/strokeChain';
 import type { CoreMoment } from './core';
 import { stringsAt } from './strings';
@@ -95,7 +96,7 @@ function leastByStrings(moment: CoreMoment, ofVariants: ArrayLike<number>): read
 const givenAt = new WeakMap<StrokeLayer, Paid>();
 
 /** What each state of a layer of strokes is given. */
-function pricesOfStrokes(layer: StrokeLayer, prices: Int32Array): Int32Array {
+export function pricesOfStrokes(layer: StrokeLayer, prices: Int32Array): Int32Array {
   const known = givenAt.get(layer);
   if (known && sameRow(known.prices, prices)) return known.byState;
   const { variantOf } = layer.shared;
@@ -108,48 +109,52 @@ function pricesOfStrokes(layer: StrokeLayer, prices: Int32Array): Int32Array {
 const sameRow = (a: Int32Array, b: Int32Array) =>
   a === b || (a.length === b.length && a.every((value, k) => value === b[k]));
 
-export const givenToStrokes = (strokes: readonly StrokeLayer[], prices: Prices): Extras =>
-  strokes.map((layer, k) => (k === 0 ? null : pricesOfStrokes(layer, prices[k - 1]!)));
-
-/** The states of one moment below a limit, with everything that they were read from. */
+/** By moment the states below a limit, with everything that they were read from. */
 export interface Below {
-  readonly moment: CoreMoment;
-  readonly from: readonly Int32Array[];
+  readonly core: readonly CoreMoment[];
+  readonly left: Solution;
+  readonly right: Solution;
   readonly most: number;
-  readonly states: readonly number[];
+  readonly states: readonly (readonly number[])[];
 }
 
 /**
  * By moment: the states of the left hand through which both hands together could cost less than `most` parts.
- * @param earlier what an earlier call gave: where nothing has changed it is given again
+ * @param earlier what an earlier call gave: where nothing has changed its rows are given again
  */
-export const statesBelow = (
+export function statesBelow(
   core: readonly CoreMoment[],
   strokes: readonly StrokeLayer[],
   left: Solution,
   right: Solution,
   most: number,
-  earlier: readonly Below[],
-): readonly Below[] =>
-  core.map((moment, k) => {
-    const from = [
-      left.forward.cost[k]!,
-      left.backward.cost[k]!,
-      right.forward.cost[k + 1]!,
-      right.backward.cost[k + 1]!,
-    ];
-    // Above what the messages of the moment count from.
-    const room = most - offsetsAt(left, k) - offsetsAt(right, k + 1);
-    const known = earlier[k];
-    if (known?.moment === moment && known.most === room && known.from.every((row, n) => row === from[n]))
-      return known;
-    const through = throughStates(moment, strokes[k + 1]!, k, left, right);
-    const states: number[] = [];
-    for (let s = 0; s < through.length; s++) if (through[s]! < most) states.push(s);
-    const same =
-      known && known.states.length === states.length && known.states.every((s, n) => s === states[n]);
-    return { moment, from, most: room, states: same ? known.states : states };
-  });
+  earlier: Below | null,
+): Below {
+  // Above what the messages of a moment count from.
+  const roomAt = (k: number, below: Omit<Below, 'core' | 'states'>) =>
+    below.most - offsetsAt(below.left, k) - offsetsAt(below.right, k + 1);
+  const asked = { left, right, most };
+  const states = carried(
+    core.length,
+    earlier?.states ?? null,
+    (k) =>
+      core[k] === earlier!.core[k] &&
+      sameMessages(left, earlier!.left, k) &&
+      sameMessages(right, earlier!.right, k + 1) &&
+      roomAt(k, asked) === roomAt(k, earlier!),
+    (k) => {
+      const through = throughStates(core[k]!, strokes[k + 1]!, k, left, right);
+      const some: number[] = [];
+      for (let s = 0; s < through.length; s++) if (through[s]! < most) some.push(s);
+      const known = earlier?.states[k];
+      return known && known.length === some.length && known.every((s, n) => s === some[n]) ? known : some;
+    },
+  );
+  return { core, ...asked, states };
+}
+
+const sameMessages = (a: Solution, b: Solution, k: number) =>
+  a.forward.cost[k] === b.forward.cost[k] && a.backward.cost[k] === b.backward.cost[k];
 
 const offsetsAt = ({ forward, backward }: Solution, k: number) => forward.offset[k]! + backward.offset[k]!;
 

@@ -2,10 +2,12 @@
  * The part of the left hand's lattice on which both hands are planned together: states that are not much dearer than
  * the best, with the strings that each gives the right hand.
  */
+import { carried } from '../carried';
 import type { Solution } from '../lattice';
 import { slurPlayable } from '../left/connectionCost';
 import { FRET_OF, NO_PLACE, PLACEMENTS, STRING_OF } from '../left/packed/handTables';
 import type { PackedLayer } from '../left/packed/packedLayer';
+import type { LeftSolved } from '../left/planLeft';
 import type { FingeringProblem } from '../problem';
 import type { Inked } from '../right/planRight';
 import type { RightSetting } from '../right/setting';
@@ -20,7 +22,7 @@ export interface CoreNode {
   readonly variant: number;
 }
 
-export interface CoreMoment {
+export interface CoreMoment extends Asked {
   readonly layer: PackedLayer;
   readonly nodes: readonly CoreNode[];
   /** What the right hand may have to play; the last is wild: it bounds all that is not in the core. */
@@ -33,20 +35,11 @@ export interface CoreMoment {
   readonly struckColumns: readonly number[];
   /** The variants of states that are no nodes. */
   readonly strangers: ReadonlyMap<number, readonly number[]>;
-  readonly others: readonly number[];
-  readonly far: readonly number[];
-  /** The states that the nodes are made of. */
-  readonly states: readonly number[];
   readonly inkKey: string;
 }
 
 /** What may take part at a moment: states that a good path goes through, and states whose strings one has. */
 export interface Near {
-  /** Whatever it was read from: as long as this is the same, it holds. */
-  readonly forward: Int32Array;
-  readonly backward: Int32Array;
-  readonly above: number;
-  readonly layer: PackedLayer;
   /** States on paths of at most so much above the best, the cheapest ones. */
   readonly nodes: readonly number[];
   /** The cheapest state for each choice of strings that is at most so much above it. */
@@ -55,57 +48,79 @@ export interface Near {
   readonly far: readonly number[];
 }
 
+/** How much dearer than the best of the left hand, in tenths of a point: nodes, strings, and strings that are far. */
+export interface HowNear {
+  readonly nodes: number;
+  readonly strings: number;
+  readonly far: number;
+}
+
+/** The left hand's lattice, solved, and what is near in it. */
+interface NearIn extends Pick<LeftSolved, 'layers' | 'solution'> {
+  readonly near: readonly Near[];
+}
+
+/** @param earlier moments at which nothing else is near than there stay the same objects */
 export function nearStates(
-  layers: readonly PackedLayer[],
-  solution: Solution,
+  { layers, solution }: Pick<LeftSolved, 'layers' | 'solution'>,
   struck: readonly (readonly number[])[],
-  nodesAbove: number,
-  stringsAbove: number,
-  farAbove: number,
-  earlier: readonly Near[],
+  most: HowNear,
+  earlier: NearIn | null,
 ): readonly Near[] {
-  const { forward, backward, cost } = solution;
-  return layers.map((layer, k) => {
-    const above = forward.offset[k]! + backward.offset[k]! - cost;
-    const [there, rest] = [forward.cost[k]!, backward.cost[k]!];
-    const known = earlier[k];
-    if (known?.layer === layer && known.forward === there && known.backward === rest && known.above === above)
-      return known;
-    const strings = stringsAt(layer, struckColumnsOf(layer, struck[k]!));
-    const close: Dearness[] = [];
-    // By strings: the cheapest state on them.
-    const cheapest: (Dearness | undefined)[] = strings.keys.map(() => undefined);
-    for (let s = 0; s < there.length; s++) {
-      const extra = there[s]! + rest[s]! + above;
-      if (extra > stringsAbove) continue;
-      if (extra <= nodesAbove) close.push({ s, extra });
-      const best = cheapest[strings.of[s]!];
-      if (!best || extra < best.extra) cheapest[strings.of[s]!] = { s, extra };
-    }
-    const kept = cheapest
-      .filter((one) => one !== undefined)
-      .sort(byDearness)
-      .slice(0, MOST_VARIANTS)
-      .sort((a, b) => a.s - b.s);
-    const nodes = close
-      .sort(byDearness)
-      .slice(0, MOST_NODES)
-      .map(({ s }) => s)
-      .sort((a, b) => a - b);
-    const far = kept.filter(({ extra }) => extra > farAbove).map(({ s }) => s);
-    const near = {
-      forward: there,
-      backward: rest,
-      above,
-      layer,
-      nodes,
-      strings: kept.map(({ s }) => s),
-      far,
-    };
-    return known && sameNear(known, near)
-      ? { ...near, nodes: known.nodes, strings: known.strings, far: known.far }
-      : near;
-  });
+  const { forward, backward } = solution;
+  const known = earlier?.solution;
+  return carried(
+    layers.length,
+    earlier?.near ?? null,
+    (k) =>
+      layers[k] === earlier!.layers[k] &&
+      forward.cost[k] === known!.forward.cost[k] &&
+      backward.cost[k] === known!.backward.cost[k] &&
+      offsetOf(solution, k) === offsetOf(known!, k),
+    (k) => {
+      const there = nearAt(layers[k]!, solution, k, struckColumnsOf(layers[k]!, struck[k]!), most);
+      const before = earlier?.near[k];
+      return before && layers[k] === earlier.layers[k] && sameNear(before, there) ? before : there;
+    },
+  );
+}
+
+/** What messages at a moment count from, above the best of all. */
+const offsetOf = ({ forward, backward, cost }: Solution, k: number) =>
+  forward.offset[k]! + backward.offset[k]! - cost;
+
+function nearAt(
+  layer: PackedLayer,
+  solution: Solution,
+  k: number,
+  columns: readonly number[],
+  most: HowNear,
+): Near {
+  const above = offsetOf(solution, k);
+  const [there, rest] = [solution.forward.cost[k]!, solution.backward.cost[k]!];
+  const strings = stringsAt(layer, columns);
+  const close: Dearness[] = [];
+  // By strings: the cheapest state on them.
+  const cheapest: (Dearness | undefined)[] = strings.keys.map(() => undefined);
+  for (let s = 0; s < there.length; s++) {
+    const extra = there[s]! + rest[s]! + above;
+    if (extra > most.strings) continue;
+    if (extra <= most.nodes) close.push({ s, extra });
+    const best = cheapest[strings.of[s]!];
+    if (!best || extra < best.extra) cheapest[strings.of[s]!] = { s, extra };
+  }
+  const kept = cheapest
+    .filter((one) => one !== undefined)
+    .sort(byDearness)
+    .slice(0, MOST_VARIANTS)
+    .sort((a, b) => a.s - b.s);
+  const nodes = close
+    .sort(byDearness)
+    .slice(0, MOST_NODES)
+    .map(({ s }) => s)
+    .sort((a, b) => a - b);
+  const far = kept.filter(({ extra }) => extra > most.far).map(({ s }) => s);
+  return { nodes, strings: kept.map(({ s }) => s), far };
 }
 
 /** A state, and how much dearer than the best the best path through it is. */
@@ -136,41 +151,59 @@ export interface Adapting {
   readonly keyOf: (k: number) => string;
 }
 
+/** What the core of a moment is made of. */
+export interface Asked {
+  /** The nodes. */
+  readonly states: readonly number[];
+  /** States whose strings are variants, too, but that are no nodes. */
+  readonly others: readonly number[];
+  /** Those of them after which the right hand may forget: they are too dear to be bounded exactly. */
+  readonly far: readonly number[];
+}
+
+export interface Core {
+  readonly adapting: Adapting;
+  readonly moments: readonly CoreMoment[];
+}
+
 /**
- * @param states by moment: the nodes
- * @param others by moment: states whose strings are variants, too, but that are no nodes
- * @param far those of them after which the right hand may forget: they are too dear to be bounded exactly
  * @param earlier the core of an earlier call; moments that are the same stay the same objects
+ * @param isSame whether the same is asked at a moment as then
  */
 export function coreOf(
   problem: FingeringProblem,
   setting: RightSetting,
   layers: readonly PackedLayer[],
-  states: readonly (readonly number[])[],
-  others: readonly (readonly number[])[],
-  far: readonly (readonly number[])[],
+  asked: (k: number) => Asked,
   adapting: Adapting,
-  earlier: readonly CoreMoment[] = [],
-): readonly CoreMoment[] {
-  const moments: CoreMoment[] = [];
-  layers.forEach((layer, k) => {
-    const known = earlier[k];
-    const inkKey = adapting.keyOf(k);
-    const alike =
-      known?.layer === layer &&
-      known.inkKey === inkKey &&
-      sameNumbers(known.states, states[k]!) &&
-      sameNumbers(known.others, others[k]!) &&
-      sameNumbers(known.far, far[k]!) &&
-      (earlier[k - 1] === moments[k - 1] || !hasSlurs(problem, k));
-    moments.push(
-      alike
-        ? known
-        : { ...momentOf(problem, setting, layers, k, states, others[k]!, far[k]!, adapting.adapt), inkKey },
-    );
-  });
-  return moments;
+  earlier: Core | null,
+  isSame: (k: number) => boolean,
+): Core {
+  const sameBefore = (k: number, made: readonly CoreMoment[]) =>
+    earlier?.moments[k - 1] === made[k - 1] || !hasSlurs(problem, k);
+  const moments = carried(
+    layers.length,
+    earlier?.moments ?? null,
+    (k, made) => isSame(k) && adapting.keyOf(k) === earlier!.adapting.keyOf(k) && sameBefore(k, made),
+    (k, made) => {
+      const inkKey = adapting.keyOf(k);
+      const here = asked(k);
+      const known = earlier?.moments[k];
+      const alike =
+        known?.layer === layers[k] &&
+        known?.inkKey === inkKey &&
+        sameAsked(known, here) &&
+        sameBefore(k, made);
+      if (alike) return known!;
+      const before = k > 0 ? asked(k - 1).states : null;
+      return { ...momentOf(problem, setting, layers, k, here, before, adapting.adapt), inkKey };
+    },
+  );
+  return { adapting, moments };
 }
+
+const sameAsked = (a: Asked, b: Asked) =>
+  sameNumbers(a.states, b.states) && sameNumbers(a.others, b.others) && sameNumbers(a.far, b.far);
 
 const hasSlurs = (problem: FingeringProblem, k: number) =>
   problem.moments[k]!.struck.some((strike) => problem.strikes[strike]!.slurredFrom !== null);
@@ -186,13 +219,10 @@ function momentOf(
   setting: RightSetting,
   layers: readonly PackedLayer[],
   k: number,
-  allStates: readonly (readonly number[])[],
-  others: readonly number[],
-  farOthers: readonly number[],
+  { states, others, far }: Asked,
+  before: readonly number[] | null,
   adapt: Adapting['adapt'],
 ): Omit<CoreMoment, 'inkKey'> {
-  const states = allStates[k]!;
-  const before = k > 0 ? allStates[k - 1]! : null;
   const layer = layers[k]!;
   const struck = struckIn(layer, problem.moments[k]!.struck);
   const slurs = before && hasSlurs(problem, k) ? slurPairs(problem, struck, layers[k - 1]!) : null;
@@ -237,10 +267,10 @@ function momentOf(
       0,
     ),
   );
-  const far = new Set(farOthers);
+  const isFar = new Set(far);
   const strangers = new Map<number, readonly number[]>();
   for (const state of slursFrom ? new Set([...states, ...others]) : others)
-    strangers.set(state, [...new Set(variantsOf(state, thinkable, far.has(state)))]);
+    strangers.set(state, [...new Set(variantsOf(state, thinkable, isFar.has(state)))]);
   return {
     layer,
     nodes,
@@ -251,7 +281,7 @@ function momentOf(
     strangers,
     states,
     others,
-    far: farOthers,
+    far,
   };
 }
 

@@ -2,6 +2,7 @@
  * The best letters for the strings on which a path of the left hand lies. Two questions in a row are mostly about the
  * same path but for a few moments: everywhere else what the last one was answered with is taken again.
  */
+import { carried } from '../carried';
 import { bestPath, type Mask, type Solution, solveLattice } from '../lattice';
 import type { HandState } from '../left/handState';
 import type { FingeringProblem } from '../problem';
@@ -23,19 +24,24 @@ export interface Found extends Hands {
 
 /** One moment of a path. */
 interface Stop {
-  readonly moment: CoreMoment;
-  readonly state: number;
-  readonly before: number;
   readonly hand: HandState;
   /** Which variant of the moment the right hand plays, alone in a row. */
   readonly variant: number;
   readonly groups: readonly StrokeGroup[];
+  readonly leftOutCost: number;
+}
+
+/** The answer to the last question, with the rows that it depends on. */
+interface Answer {
+  readonly core: readonly CoreMoment[];
+  readonly path: readonly number[];
+  readonly stops: readonly Stop[];
+  readonly strokes: readonly StrokeLayer[];
+  readonly solution: Solution;
 }
 
 export class LettersOn {
-  private stops: readonly Stop[] = [];
-  private strokes: readonly StrokeLayer[] = [];
-  private solution: Solution | null = null;
+  private last: Answer | null = null;
 
   constructor(
     private readonly problem: FingeringProblem,
@@ -44,26 +50,29 @@ export class LettersOn {
 
   /** @param path states of the left hand, by moment; null where one is no node of the core */
   found({ core, adapting }: Question, path: readonly number[], leftCost: number): Found | null {
-    const stops: Stop[] = [];
-    let leftOutCost = 0;
-    for (let k = 0; k < path.length; k++) {
-      const stop = this.stopAt(core[k]!, k, path[k]!, path[k - 1] ?? -1);
-      if (!stop) return null;
-      stops.push(stop);
-      const { leftOut, layer } = core[k]!;
-      leftOutCost += LEFT_OUT_COST * layer.plays * leftOut[stop.variant]!;
-    }
-    const groups = stops.map((stop) => stop.groups);
-    const strokes = strokeChain(this.problem, this.store, groups, this.strokes);
-    const masks = strokes.map((layer, k): Mask =>
-      k === 0 || core[k - 1]!.inkKey === '' ? null : maskOf(layer, groups[k - 1]!, adapting.inked),
+    const { last } = this;
+    const stops = carried<Stop | null>(
+      path.length,
+      last?.stops ?? null,
+      (k) => core[k] === last!.core[k] && path[k] === last!.path[k] && path[k - 1] === last!.path[k - 1],
+      (k) => stopAt(core[k]!, path[k - 1] ?? -1, path[k]!),
     );
-    const solution = solveLattice(strokes, masks, this.solution);
+    if (!allThere(stops)) return null;
+    const strokes = strokeChain(
+      this.problem,
+      this.store,
+      (k) => stops[k]!.groups,
+      last?.strokes,
+      (k) => stops[k] === last!.stops[k],
+    );
+    const masks = strokes.map((layer, k): Mask =>
+      k === 0 || adapting.keyOf(k - 1) === '' ? null : maskOf(layer, stops[k - 1]!.groups, adapting.inked),
+    );
+    const solution = solveLattice(strokes, masks, last?.solution);
     if (!solution) return null;
-    this.stops = stops;
-    this.strokes = strokes;
-    this.solution = solution;
+    this.last = { core, path, stops, strokes, solution };
     const best = bestPath(solution);
+    const leftOutCost = stops.reduce((sum, stop) => sum + stop.leftOutCost, 0);
     return {
       cost: leftCost + solution.cost + leftOutCost,
       leftOutCost,
@@ -71,21 +80,20 @@ export class LettersOn {
       letters: stops.map((_stop, k) => strokes[k + 1]!.shared.states[best[k + 1]!]!.letters),
     };
   }
+}
 
-  private stopAt(moment: CoreMoment, k: number, state: number, before: number): Stop | null {
-    const known = this.stops[k];
-    if (known?.moment === moment && known.state === state && known.before === before) return known;
-    const variant = variantOn(moment, before, state);
-    if (variant === null) return null;
-    return {
-      moment,
-      state,
-      before,
-      hand: moment.layer.state(state),
-      variant,
-      groups: soleVariant(moment, variant),
-    };
-  }
+const allThere = (stops: readonly (Stop | null)[]): stops is readonly Stop[] => !stops.includes(null);
+
+function stopAt(moment: CoreMoment, before: number, state: number): Stop | null {
+  const variant = variantOn(moment, before, state);
+  if (variant === null) return null;
+  const { layer, leftOut } = moment;
+  return {
+    hand: layer.state(state),
+    variant,
+    groups: soleVariant(moment, variant),
+    leftOutCost: LEFT_OUT_COST * layer.plays * leftOut[variant]!,
+  };
 }
 
 /** What the right hand plays at a moment when the left comes from one state to another; null where it is no node. */

@@ -4,22 +4,19 @@
  * it is the best. Otherwise both are planned together on all states through which something could cost less.
  */
 import type { Ink } from '../ink';
-import { bestPath, type Extras, type Solution, solveLattice, UNREACHABLE } from '../lattice';
+import { bestPath, UNREACHABLE } from '../lattice';
 import { codeOf } from '../left/handState';
 import { NO_PLACE, PLACEMENTS } from '../left/packed/handTables';
 import type { LeftConflict, LeftPlanner } from '../left/planLeft';
 import { exploreReturns, returnExtras } from '../left/returns';
 import type { FingeringProblem } from '../problem';
-import { maskOf } from '../right/planRight';
 import type { RightSetting } from '../right/setting';
-import { strokeChain, type StrokeLayer } from '../right/strokeChain';
 import { StrokeStore } from '../right/strokeStore';
 import { Bargain, type Bound, type Hands, wholeTenths } from './bargain';
 import { type Below, PARTS, statesBelow, throughStates } from './bound';
-import { type CoreMoment, coreOf } from './core';
-import { type JointLayer, jointLayer, LEFT_OUT_COST } from './jointLayer';
 import { type Found, LettersOn } from './lettersOn';
 import { askBoth, type Question } from './question';
+import { Together } from './together';
 
 /**
  * How much above the bound, in tenths of a point, is planned together first; doubled until nothing cheaper can be
@@ -38,6 +35,12 @@ export interface BothHands extends Hands {
   readonly conflicts: readonly LeftConflict[];
 }
 
+/** What was planned together so far above the bound. */
+interface Room {
+  readonly together: Together;
+  below: Below | null;
+}
+
 interface Proof {
   readonly best: Found;
   readonly lowerBound: number;
@@ -47,10 +50,9 @@ export class JointPlanner {
   private readonly store: StrokeStore;
   private readonly bargain: Bargain;
   private question: Question | null = null;
-  private below: readonly Below[] = [];
   private latestCost = 0;
   private readonly lettersOn: LettersOn;
-  private readonly joint = new Map<number, Joint>();
+  private readonly rooms = new Map<number, Room>();
 
   constructor(
     private readonly problem: FingeringProblem,
@@ -117,7 +119,7 @@ export class JointPlanner {
     if (known.cost - bound.cost <= ROOM_BEFORE_BARGAIN) return known;
     const { left } = question;
     const nodes = question.near.map(({ nodes }) => nodes);
-    return this.together(question, nodes, left.solution.extras, ON_NODES, known);
+    return this.inRoom(ON_NODES).together.cheapest(question, nodes, left.solution.extras, known);
   }
 
   /**
@@ -140,13 +142,16 @@ export class JointPlanner {
         const least = fixed.solution.cost + right.cost;
         const extras = returnExtras(this.problem, left.layers, fixed.states);
         for (let room = roomFor(best.cost - wholeTenths(least)); ; room *= 2) {
-          const states = this.statesBelow(core, strokes, fixed.solution, right, least + room * PARTS);
+          const here = this.inRoom(room);
+          const most = least + room * PARTS;
+          here.below = statesBelow(core, strokes, fixed.solution, right, most, here.below);
+          const { states } = here.below;
           if (room > mostRoom || tooMany(states)) {
             lowerBound = Math.min(lowerBound, wholeTenths(least));
             return;
           }
-          best = this.together(question, states, extras, room, best);
-          if (least + room * PARTS >= below(best.cost)) return;
+          best = here.together.cheapest(question, states, extras, best);
+          if (most >= below(best.cost)) return;
         }
       },
       PARTS,
@@ -154,11 +159,14 @@ export class JointPlanner {
     return { best, lowerBound: Math.min(lowerBound, best.cost) };
   }
 
-  private statesBelow(
-    ...asked: readonly [readonly CoreMoment[], readonly StrokeLayer[], Solution, Solution, number]
-  ) {
-    this.below = statesBelow(...asked, this.below);
-    return this.below.map(({ states }) => states);
+  /** Rooms are not asked for in turns: each finds what was made for it. */
+  private inRoom(room: number): Room {
+    let found = this.rooms.get(room);
+    if (!found) {
+      const together = new Together(this.problem, this.setting, this.store);
+      this.rooms.set(room, (found = { together, below: null }));
+    }
+    return found;
   }
 
   /** The plan on the strings that the left hand would choose by itself. */
@@ -174,91 +182,12 @@ export class JointPlanner {
     const paidOnIt = path.reduce((sum, s, k) => sum + paid[k]![s]!, 0);
     return this.lettersOn.found(question, path, (left.cost - paidOnIt) / PARTS);
   }
-
-  /** The joint optimum over paths of the left hand through `states`, where it is cheaper than what is known. */
-  private together(
-    { left, adapting }: Question,
-    states: readonly (readonly number[])[],
-    extras: Extras | null,
-    kind: number,
-    known: Found,
-  ): Found {
-    const { problem } = this;
-    const joint = this.joint.get(kind) ?? NO_JOINT;
-    const core = coreOf(
-      problem,
-      this.setting,
-      left.layers,
-      states,
-      states.map(() => NO_STATES),
-      states.map(() => NO_STATES),
-      adapting,
-      joint.core,
-    );
-    const strokes = strokeChain(
-      problem,
-      this.store,
-      core.map(({ variants }) => variants),
-      joint.strokes,
-    );
-    const layers: JointLayer[] = [];
-    core.forEach((moment, k) => {
-      const before = layers.at(-1) ?? null;
-      const last = joint.layers[k];
-      const alike =
-        last?.moment === moment && last.strokes === strokes[k + 1] && sameBefore(last.before, before);
-      const mask =
-        alike || moment.inkKey === '' ? null : maskOf(strokes[k + 1]!, moment.variants, adapting.inked);
-      layers.push(alike ? last : jointLayer(before, moment, strokes[k + 1]!, strokes[0]!, mask));
-    });
-    const paid = extras && extras.map((extra, k) => spread(extra, layers[k]!));
-    const solution = solveLattice(
-      layers,
-      layers.map(() => null),
-      joint.solution,
-      paid,
-    );
-    this.joint.set(kind, { core, strokes, layers, solution: solution ?? joint.solution });
-    return solution && solution.cost < known.cost ? foundOn(layers, solution) : known;
-  }
 }
 
 const cheaper = (known: Found, found: Found | null) => (found && found.cost < known.cost ? found : known);
 
-const sameBefore = (a: JointLayer | null, b: JointLayer | null) =>
-  a === b || (a !== null && b !== null && a.moment === b.moment && a.strokes === b.strokes);
-
-const NO_STATES: readonly number[] = [];
-
+/** Instead of a room: on the nodes of the core. */
 const ON_NODES = 0;
-const NO_JOINT: Joint = { core: [], strokes: [], layers: [], solution: null };
-
-/** Both hands' lattice of the last question that needed one. */
-interface Joint {
-  readonly core: readonly CoreMoment[];
-  readonly strokes: readonly StrokeLayer[];
-  readonly layers: readonly JointLayer[];
-  readonly solution: Solution | null;
-}
-
-function foundOn(layers: readonly JointLayer[], solution: Solution): Found {
-  const path = bestPath(solution);
-  const nodes = path.map((s, k) => layers[k]!.moment.nodes[layers[k]!.nodeOf[s]!]!);
-  const leftOut = nodes.reduce((sum, { variant }, k) => {
-    const { moment } = layers[k]!;
-    return sum + moment.layer.plays * moment.leftOut[variant]!;
-  }, 0);
-  return {
-    cost: solution.cost,
-    leftOutCost: LEFT_OUT_COST * leftOut,
-    states: nodes.map(({ state }, k) => layers[k]!.moment.layer.state(state)),
-    letters: path.map((s, k) => layers[k]!.strokes.shared.states[layers[k]!.strokeOf[s]!]!.letters),
-  };
-}
-
-/** What the left hand's states cost besides, for the joint states that hold them. */
-const spread = (extra: Int32Array | null, { moment, nodeOf }: JointLayer): Int32Array | null =>
-  extra && nodeOf.map((n) => extra[moment.nodes[n]!.state]!);
 
 /** Room enough for a gap between cost and bound, where that is not too much at once. */
 function roomFor(gap: number): number {

@@ -1,4 +1,5 @@
 /** One question to both hands: the piece under some ink, as far as it does not depend on what is found. */
+import { carried } from '../carried';
 import type { Ink } from '../ink';
 import type { LeftSolved } from '../left/planLeft';
 import type { Mask } from '../lattice';
@@ -7,7 +8,7 @@ import { inkedPluck, maskOf, withoutConflict } from '../right/planRight';
 import type { RightSetting } from '../right/setting';
 import { strokeChain, type StrokeLayer } from '../right/strokeChain';
 import type { StrokeStore } from '../right/strokeStore';
-import { type Adapting, type CoreMoment, coreOf, type Near, nearStates } from './core';
+import { type Adapting, type CoreMoment, coreOf, type HowNear, type Near, nearStates } from './core';
 import { waysBetween } from './jointLayer';
 
 /**
@@ -15,9 +16,8 @@ import { waysBetween } from './jointLayer';
  * much dearer strings may be to be bounded by what the right hand really pays for them. From memory; they change how
  * long it takes, not what comes out.
  */
-export const NODES_ABOVE = 40;
-const FAR_ABOVE = 200;
-export const STRINGS_ABOVE = 600;
+export const ABOVE: HowNear = { nodes: 40, strings: 600, far: 200 };
+
 /** Everything about the present question that does not depend on what is found. */
 export interface Question {
   readonly left: LeftSolved;
@@ -41,41 +41,34 @@ export function askBoth(
   ink: Ink,
   before: Question | null,
 ): Question {
-  const { layers, solution } = left;
+  const { layers } = left;
   const adapting = adaptingTo(problem, ink);
   const struck = problem.moments.map((moment) => moment.struck);
-  const near = nearStates(
-    layers,
-    solution,
-    struck,
-    NODES_ABOVE,
-    STRINGS_ABOVE,
-    FAR_ABOVE,
-    before?.near ?? [],
-  );
-  const core = coreOf(
+  const near = nearStates(left, struck, ABOVE, before && { ...before.left, near: before.near });
+  const { moments: core } = coreOf(
     problem,
     setting,
     layers,
-    near.map(({ nodes }) => nodes),
-    near.map(({ strings }) => strings),
-    near.map(({ far }) => far),
+    (k) => ({ states: near[k]!.nodes, others: near[k]!.strings, far: near[k]!.far }),
     adapting,
-    before?.core,
+    before && { adapting: before.adapting, moments: before.core },
+    (k) => near[k] === before!.near[k] && layers[k] === before!.left.layers[k],
   );
   const strokes = strokeChain(
     problem,
     store,
-    core.map(({ variants }) => variants),
+    (k) => core[k]!.variants,
     before?.strokes,
+    (k) => core[k] === before!.core[k],
   );
-  const lefts = core.map((moment, k) => {
-    if (k === 0) return new Int32Array(0);
-    const same = before && moment === before.core[k] && core[k - 1] === before.core[k - 1];
-    return same ? before.lefts[k]! : waysBetween(core[k - 1]!, moment);
-  });
+  const lefts = carried(
+    core.length,
+    before?.lefts ?? null,
+    (k) => core[k] === before!.core[k] && core[k - 1] === before!.core[k - 1],
+    (k) => (k === 0 ? new Int32Array(0) : waysBetween(core[k - 1]!, core[k]!)),
+  );
   const strokeMasks = strokes.map((layer, k) =>
-    k === 0 || core[k - 1]!.inkKey === '' ? null : maskOf(layer, core[k - 1]!.variants, adapting.inked),
+    k === 0 || adapting.keyOf(k - 1) === '' ? null : maskOf(layer, core[k - 1]!.variants, adapting.inked),
   );
   const differs = (one: Near, k: number) => one !== before?.near[k];
   const changed = [near.findIndex(differs), near.findLastIndex(differs)] as const;

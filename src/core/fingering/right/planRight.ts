@@ -113,12 +113,7 @@ export class RightPlanner {
     const inked = (strike: number) => inkedPluck(problem, ink, strike);
     const asked = placed.map((strikes, k) => strokeGroup(problem, this.setting, k, strikes));
     const groups = asked.map((group) => withoutConflict(group, inked));
-    const layers = strokeChain(
-      problem,
-      this.store,
-      groups.map((group) => [group]),
-      this.layers,
-    );
+    const layers = strokeChain(problem, this.store, (k) => [groups[k]!], this.layers);
     this.layers = layers;
     const masks = layers.map((layer, k) => (k === 0 ? null : maskOf(layer, [groups[k - 1]!], inked)));
     const solution = solveLattice(layers, masks, this.latest);

@@ -1,4 +1,5 @@
 /** The lattice of the right hand over a whole piece: a start, then a layer for each moment. */
+import { carried } from '../carried';
 import type { Layer } from '../lattice';
 import { type FingeringProblem } from '../problem';
 import { type SharedStrokes, StrokeStore } from './strokeStore';
@@ -15,44 +16,35 @@ export interface StrokeLayer extends Layer {
 /**
  * @param groups by moment: one group for each way to put its notes on strings
  * @param earlier the chain of an earlier call: layers that are the same stay the same objects
+ * @param isSame whether the groups of a moment are those of then
  * @returns one layer more than there are moments; the first is the start
  */
 export function strokeChain(
   problem: FingeringProblem,
   store: StrokeStore,
-  groups: readonly (readonly StrokeGroup[])[],
+  groups: (k: number) => readonly StrokeGroup[],
   earlier: readonly StrokeLayer[] = [],
+  isSame: (k: number) => boolean = (k) => groups(k) === earlier[k + 1]!.groups,
 ): readonly StrokeLayer[] {
   const { plays, steps } = problem.passes;
-  const first: StrokeLayer = earlier[0] ?? {
-    shared: store.start,
-    stateCost: store.start.stateCost,
-    ways: null,
-    groups: [],
-  };
-  const layers = [first];
-  const last = groups.length - 1;
-  groups.forEach((variants, k) => {
-    const before = layers.at(-1)!;
-    const known = earlier[k + 1];
-    const alike = known && earlier[k]!.shared === before.shared;
-    if (alike && known.groups === variants) {
-      layers.push(known);
-      return;
-    }
-    const shared = store.layer(before.shared, variants, k < last ? stepMs(problem, k + 1) : 0);
-    if (alike && known.shared === shared) {
-      layers.push(known);
-      return;
-    }
-    layers.push({
+  const count = problem.moments.length;
+  const layerAt = (n: number, made: readonly StrokeLayer[]): StrokeLayer => {
+    if (n === 0) return { shared: store.start, stateCost: store.start.stateCost, ways: null, groups: [] };
+    const k = n - 1;
+    const before = made[k]!.shared;
+    const shared = store.layer(before, groups(k), k < count - 1 ? stepMs(problem, k + 1) : 0);
+    const known = earlier[n];
+    if (known?.shared === shared && earlier[k]!.shared === before) return known;
+    return {
       shared,
-      groups: variants,
+      groups: groups(k),
       stateCost: shared.stateCost,
-      ways: new StrokeWays(before.shared.situationOf, before.shared.situations.count, shared.ways),
+      ways: new StrokeWays(before.situationOf, before.situations.count, shared.ways),
       plays: plays[k]!,
       steps: k === 0 ? plays[0]! : steps[k]!,
-    });
-  });
-  return layers;
+    };
+  };
+  const sameAt = (n: number, made: readonly StrokeLayer[]) =>
+    n === 0 || (made[n - 1] === earlier[n - 1] && isSame(n - 1));
+  return carried(count + 1, earlier, sameAt, layerAt);
 }
