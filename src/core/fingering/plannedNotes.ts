@@ -1,37 +1,31 @@
 /** The notes and barres of a plan as plain data. */
 import type { Pluck } from '../score/model';
 import type { HandState } from './left/handState';
-import type { LeftPlan } from './left/planLeft';
 import type { PlannedBarre, PlannedNote } from './plan';
 import type { FingeringProblem } from './problem';
 import type { RightStep } from './right/walk';
-import type { Ring } from './rings/ring';
 
+/** The notes of one strike; more than one only in a unison. `untilTicks`: how long it sounds. */
 export function plannedNotes(
-  problem: FingeringProblem,
-  left: Pick<LeftPlan, 'placements' | 'states'>,
-  plucks: readonly (Pluck | null)[],
-  rings: readonly Ring[],
-): PlannedNote[] {
-  const until = problem.strikes.map((strike) => strike.onsetTicks);
-  for (const ring of rings) until[ring.strike] = ring.soundsUntilTicks;
-  return problem.moments.flatMap((moment) =>
-    moment.struck.flatMap((index) => {
-      const place = left.placements[index] ?? null;
-      const barre = left.states[moment.index]!.barre;
-      const note = {
-        strike: index,
-        momentIndex: moment.index,
-        string: place?.string ?? null,
-        fret: place?.fret ?? null,
-        finger: place?.finger ?? null,
-        pluck: plucks[index]!,
-        barre: barre && place?.finger === 1 ? barre.fret : null,
-        soundsUntilTicks: until[index]!,
-      };
-      return problem.strikes[index]!.uids.map((uid) => ({ uid, ...note }));
-    }),
-  );
+  { strikes }: FingeringProblem,
+  strike: number,
+  momentIndex: number,
+  { placements, strikes: sounding, barre }: HandState,
+  pluck: Pluck | null,
+  untilTicks: number,
+): readonly PlannedNote[] {
+  const place = placements[sounding.indexOf(strike)] ?? null;
+  const note = {
+    strike,
+    momentIndex,
+    string: place?.string ?? null,
+    fret: place?.fret ?? null,
+    finger: place?.finger ?? null,
+    pluck,
+    barre: barre && place?.finger === 1 ? barre.fret : null,
+    soundsUntilTicks: untilTicks,
+  };
+  return strikes[strike]!.uids.map((uid) => ({ uid, ...note }));
 }
 
 /** Neighbouring moments under a barre at one fret are one span. */
@@ -59,10 +53,8 @@ export function barreSpans(problem: FingeringProblem, states: readonly HandState
   return spans;
 }
 
-/** By strike: its letter, null where nothing is plucked. */
-export function plucksOf(problem: FingeringProblem, steps: readonly RightStep[]): readonly (Pluck | null)[] {
-  const plucks: (Pluck | null)[] = problem.strikes.map(() => null);
-  for (const { group, sharing } of steps)
-    group.strokes.forEach(({ strike }, slot) => (plucks[strike] = sharing.letters[slot]!));
-  return plucks;
+/** The letter of a strike at a step; null where it is not plucked. */
+export function pluckIn({ group, sharing }: RightStep, strike: number): Pluck | null {
+  const slot = group.strokes.findIndex((stroke) => stroke.strike === strike);
+  return slot < 0 ? null : sharing.letters[slot]!;
 }

@@ -4,7 +4,6 @@ import type { HandProfile } from '../instrument/handProfile';
 import type { Score } from '../score/model';
 import { type Ink, type InkMarks, NO_INK } from './ink';
 import { pickAlternatives } from './alternatives';
-import { effortByBar, leftEffortByMoment } from './effort';
 import { reasonsBetween, termTotals } from './left/explain';
 import { holdsOther, reasonsAgainst } from './left/reasons';
 import { type HandAction, handScript } from './left/script/handScript';
@@ -15,25 +14,20 @@ import type { FingeringPlan, LeftChoice, NoteChoices, RightChoice } from './plan
 import { type FingeringProblem, problemOf, type Strike } from './problem';
 import type { LeftSchoolId } from './left/schools';
 import { leftWeights } from './left/weights';
-import { inkedPluck, type RightCandidate, RightPlanner, withoutConflict } from './right/planRight';
+import { inkedLetters } from './right/inkedLetters';
+import { type RightCandidate, RightPlanner } from './right/planRight';
 import { strokeReasons, type StrokesWalked, walkedWithLedgers } from './right/reasons';
 import { type StrokeAction, strokeScript } from './right/strokeScript';
-import { strokesReport } from './right/report';
-import { formulaSpans } from './formulas/recognise';
 import { compareWays, formulaInk, type Way } from './formulas/compare';
 import type { Formula } from './formulas/formulas';
 import { type SlurSuggestion, suggestSlurs } from './slurs/suggest';
-import { landed, landingsOf } from './right/restStrokes';
 import type { RightSchoolId } from './right/schools';
 import { type RightSetting, rightSettingOf } from './right/setting';
 import { placedOn, strokeGroup } from './right/strokes';
 import { PLAIN_STYLE, type RightStyle } from './right/style';
-import { type RightStep, walkRight } from './right/walk';
-import { findingsOf, slurFindings } from './findings';
-import { barreSpans, plannedNotes, plucksOf } from './plannedNotes';
-import { ringsReport } from './rings/report';
+import { walkRight } from './right/walk';
+import { PlanReport } from './planReport';
 import { ringsOf } from './rings/ring';
-import { handStays, shiftsOf } from './shifts';
 
 /** Reasons worth showing beside a choice, and for how many of them they are worked out. */
 const REASONS_SHOWN = 2;
@@ -59,9 +53,9 @@ export class Planner {
   private readonly left: LeftPlanner;
   private readonly right: RightPlanner;
   private readonly both: JointPlanner;
+  private readonly report: PlanReport;
   /** The last plan, since whoever asks for choices has just asked for it. */
   private lastAsked: Ink | null = null;
-  private walked: readonly RightStep[] = [];
   private latest: { readonly ink: Ink; readonly hands: BothHands } | null = null;
 
   constructor(
@@ -77,11 +71,12 @@ export class Planner {
     this.left = new LeftPlanner(this.problem);
     this.right = new RightPlanner(this.problem, this.setting);
     this.both = new JointPlanner(this.problem, this.left, this.setting);
+    this.report = new PlanReport(this.problem, this.setting, score);
   }
 
   /** The best fingering around the ink. */
   plan(ink: Ink): FingeringPlan {
-    return this.planOf(this.handsFor(ink), ink);
+    return this.report.of(this.handsFor(ink), ink);
   }
 
   private handsFor(ink: Ink): BothHands {
@@ -98,7 +93,7 @@ export class Planner {
       const right = this.right.plan(placedOn(this.problem, states), none);
       const left = sumOf(termTotals(this.problem, states));
       const hands = { states, letters: right.letters, conflicts: best.conflicts };
-      return this.planOf({ ...hands, cost: left + right.cost, lowerBound: best.lowerBound }, none);
+      return this.report.of({ ...hands, cost: left + right.cost, lowerBound: best.lowerBound }, none);
     });
   }
 
@@ -110,70 +105,16 @@ export class Planner {
   /** What the right hand does, step by step. */
   strokeScript(ink: Ink): readonly StrokeAction[] {
     const { problem, setting } = this;
-    const { states, letters, conflicts } = this.handsFor(ink);
-    const inked = (strike: number) => inkedPluck(problem, ink, strike);
-    const steps = walkRight(problem, setting, states, letters, (group) => withoutConflict(group, inked));
-    const rings = ringsOf(problem, states, this.left.planOf(states, conflicts).placements);
-    return strokeScript(problem, steps, rings);
-  }
-
-  private planOf(hands: BothHands, ink: Ink): FingeringPlan {
-    const { problem, setting } = this;
-    const { states } = hands;
-    const left = this.left.planOf(states, hands.conflicts);
-    const inked = (strike: number) => inkedPluck(problem, ink, strike);
-    // A group that ink has thinned out once must be looked at again under other ink.
-    const lettersInked = [...ink.values()].some(({ pluck }) => pluck !== null);
-    const steps = walkRight(
-      problem,
-      setting,
-      states,
-      hands.letters,
-      (group) => withoutConflict(group, inked),
-      undefined,
-      lettersInked ? [] : this.walked,
-    );
-    this.walked = lettersInked ? [] : steps;
-    const plucks = plucksOf(problem, steps);
-    const conflicts = lettersInked ? pluckConflicts(problem, setting, states, steps) : [];
-    const sounding = ringsOf(problem, states, left.placements);
-    const landings = landingsOf(problem, steps, sounding);
-    const rings = landed(sounding, landings);
-    const notes = plannedNotes(problem, left, plucks, rings);
-    const shifts = shiftsOf(problem, states);
-    const leftCost = sumOf(termTotals(problem, states));
-    return {
-      cost: hands.cost,
-      lowerBound: hands.lowerBound,
-      leftCost,
-      rightCost: hands.cost - leftCost,
-      notes,
-      barres: barreSpans(problem, states),
-      shifts,
-      positions: handStays(problem, states),
-      rings,
-      ringsReport: ringsReport(rings, problem.ticksPerQuarter),
-      strokes: strokesReport(problem, steps, landings),
-      formulas: formulaSpans(problem, steps),
-      findings: [
-        ...findingsOf(problem, this.score, ink, left, conflicts, notes, shifts, rings),
-        ...slurFindings(problem, states),
-      ],
-      effortByBar: effortByBar(
-        problem,
-        this.score.measures,
-        leftEffortByMoment(problem, states),
-        steps.map(({ own, way }) => own + way),
-      ),
-    };
+    const { states, letters } = this.handsFor(ink);
+    const steps = walkRight(problem, setting, states, letters, inkedLetters(problem, ink).adapt);
+    return strokeScript(problem, steps, ringsOf(problem, states));
   }
 
   /** Slurs that would cure something, the best first; refused ones are left out. */
   slurs(ink: Ink): readonly SlurSuggestion[] {
     const { problem, setting } = this;
     const { states, letters } = this.handsFor(ink);
-    const inked = (strike: number) => inkedPluck(problem, ink, strike);
-    const steps = walkRight(problem, setting, states, letters, (group) => withoutConflict(group, inked));
+    const steps = walkRight(problem, setting, states, letters, inkedLetters(problem, ink).adapt);
     const refused = new Set(
       problem.strikes
         .filter(({ uids }) => uids.some((uid) => this.wishes.refusedSlurs.has(uid)))
@@ -405,19 +346,4 @@ function placeOf(states: BothHands['states'], problem: FingeringProblem, strike:
   const k = problem.moments.findIndex(({ struck }) => struck.includes(strike));
   const slot = states[k]?.strikes.indexOf(strike) ?? -1;
   return slot < 0 ? null : states[k]!.placements[slot]!;
-}
-
-/** Strikes that were left out of their group because inked letters contradict each other. */
-function pluckConflicts(
-  problem: FingeringProblem,
-  setting: RightSetting,
-  states: BothHands['states'],
-  steps: readonly RightStep[],
-): readonly (readonly number[])[] {
-  return placedOn(problem, states).flatMap((placed, k) => {
-    const kept = steps[k]!.group.strokes;
-    const asked = strokeGroup(problem, setting, k, placed).strokes;
-    const left = asked.filter(({ strike }) => !kept.some((one) => one.strike === strike));
-    return left.length > 0 ? [left.map(({ strike }) => strike)] : [];
-  });
 }

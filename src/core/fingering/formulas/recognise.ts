@@ -33,17 +33,21 @@ const REST_FACTOR = 2.2;
 
 interface Played {
   readonly moment: number;
-  readonly letters: readonly Pluck[];
+  readonly timeMs: number;
+  /** Whose turn it is: p may play along, a bass with the note of a finger is still the finger's turn. */
+  readonly turn: Pluck | null;
 }
 
 export function formulaSpans(problem: FingeringProblem, steps: readonly RightStep[]): readonly FormulaSpan[] {
-  const played: Played[] = steps.flatMap(({ group, sharing }, moment) =>
-    group.strokes.length > 0 && !sharing.pick ? [{ moment, letters: sharing.letters }] : [],
-  );
+  const played: Played[] = [];
+  steps.forEach(({ group, sharing }, moment) => {
+    if (group.strokes.length === 0 || sharing.pick) return;
+    played.push({ moment, timeMs: problem.moments[moment]!.timeMs, turn: turnOf(sharing.letters) });
+  });
   const spans: FormulaSpan[] = [];
   let at = 0;
   while (at < played.length) {
-    const found = longestAt(problem, played, at);
+    const found = longestAt(played, at);
     if (!found) {
       at++;
       continue;
@@ -57,7 +61,7 @@ export function formulaSpans(problem: FingeringProblem, steps: readonly RightSte
       toMoment: played[at + count - 1]!.moment,
       fromUid: problem.strikes[steps[played[at]!.moment]!.group.strokes[0]!.strike]!.uids[0]!,
       strokes: count,
-      leaving: leavingAt(problem, steps, played, at + count, expected),
+      leaving: leavingAt(steps, played, at + count, expected),
       expected,
     });
     at += count;
@@ -65,9 +69,14 @@ export function formulaSpans(problem: FingeringProblem, steps: readonly RightSte
   return spans;
 }
 
+function turnOf(letters: readonly Pluck[]): Pluck | null {
+  if (letters.length === 1) return letters[0]!;
+  const fingers = letters.filter((letter) => letter !== 'p');
+  return fingers.length > 0 && fingers.every((letter) => letter === fingers[0]) ? fingers[0]! : null;
+}
+
 /** The formula that goes on for the most strokes from here; among equals the first of the table. */
 function longestAt(
-  problem: FingeringProblem,
   played: readonly Played[],
   at: number,
 ): { readonly formula: Formula; readonly count: number } | null {
@@ -75,10 +84,7 @@ function longestAt(
   for (const formula of FORMULAS) {
     const { length } = formula.letters;
     let count = 0;
-    while (
-      fits(played[at + count], formula.letters[count % length]!) &&
-      !rests(problem, played, at, at + count)
-    )
+    while (played[at + count]?.turn === formula.letters[count % length] && !rests(played, at, at + count))
       count++;
     const least = Math.max(LEAST_ROUNDS * length, LEAST_STROKES);
     if (count >= least && count > (best?.count ?? 0)) best = { formula, count };
@@ -86,22 +92,13 @@ function longestAt(
   return best;
 }
 
-/** p may play along: a bass with the note of a finger is still the finger's turn. */
-const fits = (one: Played | undefined, letter: Pluck): boolean =>
-  one !== undefined &&
-  one.letters.includes(letter) &&
-  one.letters.every((other) => other === letter || other === 'p') &&
-  (letter !== 'p' || one.letters.length === 1);
-
-function rests({ moments }: FingeringProblem, played: readonly Played[], from: number, k: number): boolean {
+function rests(played: readonly Played[], from: number, k: number): boolean {
   if (k - from < 2) return false;
-  const timeOf = (n: number) => moments[played[n]!.moment]!.timeMs;
-  const mean = (timeOf(k - 1) - timeOf(from)) / (k - 1 - from);
-  return timeOf(k) - timeOf(k - 1) > REST_FACTOR * mean;
+  const mean = (played[k - 1]!.timeMs - played[from]!.timeMs) / (k - 1 - from);
+  return played[k]!.timeMs - played[k - 1]!.timeMs > REST_FACTOR * mean;
 }
 
 function leavingAt(
-  problem: FingeringProblem,
   steps: readonly RightStep[],
   played: readonly Played[],
   next: number,
@@ -110,7 +107,7 @@ function leavingAt(
   const one = played[next];
   if (!one) return 'end';
   const step = steps[one.moment]!;
-  if (rests(problem, played, Math.max(0, next - 4), next)) return 'rest';
+  if (rests(played, Math.max(0, next - 4), next)) return 'rest';
   if (step.group.strokes.length > 1) return 'chord';
   const asked = { ...step, sharing: sharingFor(step.group, [expected]) };
   return crossingOf(asked)?.code === 'crosses' ? 'crossing' : 'other';

@@ -95,8 +95,8 @@ export class Bargain {
   }
 
   /** Strings outside of the core give the right hand what it would save there, and no more. */
-  private firstPrices({ core, adapting }: Question, best: Hands): Prices {
-    const steps = walkRight(this.problem, this.setting, best.states, best.letters, adapting.adapt);
+  private firstPrices({ core, inked }: Question, best: Hands): Prices {
+    const steps = walkRight(this.problem, this.setting, best.states, best.letters, inked.adapt);
     return core.map(({ variants }, k) => {
       const onward = steps[k + 1]?.way ?? 0;
       const { own, way } = steps[k]!;

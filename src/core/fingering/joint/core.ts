@@ -9,7 +9,7 @@ import { FRET_OF, NO_PLACE, PLACEMENTS, STRING_OF } from '../left/packed/handTab
 import type { PackedLayer } from '../left/packed/packedLayer';
 import type { LeftSolved } from '../left/planLeft';
 import type { FingeringProblem } from '../problem';
-import type { Inked } from '../right/planRight';
+import type { InkedLetters } from '../right/inkedLetters';
 import type { RightSetting } from '../right/setting';
 import { forgetting, type PlacedStrike, type StrokeGroup, strokeGroup, wildGroup } from '../right/strokes';
 import { stringsAt } from './strings';
@@ -142,15 +142,6 @@ const MOST_NODES = 32;
 const struckColumnsOf = (layer: PackedLayer, struck: readonly number[]): readonly number[] =>
   struck.map((strike) => layer.strikes.indexOf(strike)).filter((c) => c >= 0);
 
-/** The letters that are inked, and what they make of the groups of a moment. */
-export interface Adapting {
-  readonly inked: Inked;
-  /** Strokes left out whose letters contradict each other. */
-  readonly adapt: (group: StrokeGroup) => StrokeGroup;
-  /** By moment: equal when it adapts alike; empty where no letter is inked. */
-  readonly keyOf: (k: number) => string;
-}
-
 /** What the core of a moment is made of. */
 export interface Asked {
   /** The nodes. */
@@ -162,7 +153,7 @@ export interface Asked {
 }
 
 export interface Core {
-  readonly adapting: Adapting;
+  readonly inked: InkedLetters;
   readonly moments: readonly CoreMoment[];
 }
 
@@ -175,7 +166,7 @@ export function coreOf(
   setting: RightSetting,
   layers: readonly PackedLayer[],
   asked: (k: number) => Asked,
-  adapting: Adapting,
+  inked: InkedLetters,
   earlier: Core | null,
   isSame: (k: number) => boolean,
 ): Core {
@@ -184,9 +175,9 @@ export function coreOf(
   const moments = carried(
     layers.length,
     earlier?.moments ?? null,
-    (k, made) => isSame(k) && adapting.keyOf(k) === earlier!.adapting.keyOf(k) && sameBefore(k, made),
+    (k, made) => isSame(k) && inked.keyOf(k) === earlier!.inked.keyOf(k) && sameBefore(k, made),
     (k, made) => {
-      const inkKey = adapting.keyOf(k);
+      const inkKey = inked.keyOf(k);
       const here = asked(k);
       const known = earlier?.moments[k];
       const alike =
@@ -196,10 +187,10 @@ export function coreOf(
         sameBefore(k, made);
       if (alike) return known!;
       const before = k > 0 ? asked(k - 1).states : null;
-      return { ...momentOf(problem, setting, layers, k, here, before, adapting.adapt), inkKey };
+      return { ...momentOf(problem, setting, layers, k, here, before, inked.adapt), inkKey };
     },
   );
-  return { adapting, moments };
+  return { inked, moments };
 }
 
 const sameAsked = (a: Asked, b: Asked) =>
@@ -221,7 +212,7 @@ function momentOf(
   k: number,
   { states, others, far }: Asked,
   before: readonly number[] | null,
-  adapt: Adapting['adapt'],
+  adapt: InkedLetters['adapt'],
 ): Omit<CoreMoment, 'inkKey'> {
   const layer = layers[k]!;
   const struck = struckIn(layer, problem.moments[k]!.struck);

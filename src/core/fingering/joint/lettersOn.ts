@@ -6,7 +6,7 @@ import { carried } from '../carried';
 import { bestPath, type Mask, type Solution, solveLattice } from '../lattice';
 import type { HandState } from '../left/handState';
 import type { FingeringProblem } from '../problem';
-import { maskOf } from '../right/planRight';
+import { maskOf } from '../right/inkedLetters';
 import { strokeChain, type StrokeLayer } from '../right/strokeChain';
 import type { StrokeGroup } from '../right/strokes';
 import type { StrokeStore } from '../right/strokeStore';
@@ -49,7 +49,7 @@ export class LettersOn {
   ) {}
 
   /** @param path states of the left hand, by moment; null where one is no node of the core */
-  found({ core, adapting }: Question, path: readonly number[], leftCost: number): Found | null {
+  found({ core, inked }: Question, path: readonly number[], leftCost: number): Found | null {
     const { last } = this;
     const stops = carried<Stop | null>(
       path.length,
@@ -66,13 +66,16 @@ export class LettersOn {
       (k) => stops[k] === last!.stops[k],
     );
     const masks = strokes.map((layer, k): Mask =>
-      k === 0 || adapting.keyOf(k - 1) === '' ? null : maskOf(layer, stops[k - 1]!.groups, adapting.inked),
+      k === 0 || inked.keyOf(k - 1) === '' ? null : maskOf(layer, stops[k - 1]!.groups, inked.of),
     );
     const solution = solveLattice(strokes, masks, last?.solution);
     if (!solution) return null;
     this.last = { core, path, stops, strokes, solution };
     const best = bestPath(solution);
-    const leftOutCost = stops.reduce((sum, stop) => sum + stop.leftOutCost, 0);
+    const leftOutCost = stops.reduce(
+      (sum, stop, k) => sum + (inked.keyOf(k) === '' ? 0 : stop.leftOutCost),
+      0,
+    );
     return {
       cost: leftCost + solution.cost + leftOutCost,
       leftOutCost,

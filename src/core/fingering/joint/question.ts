@@ -4,11 +4,11 @@ import type { Ink } from '../ink';
 import type { LeftSolved } from '../left/planLeft';
 import type { Mask } from '../lattice';
 import type { FingeringProblem } from '../problem';
-import { inkedPluck, maskOf, withoutConflict } from '../right/planRight';
+import { inkedLetters, type InkedLetters, maskOf } from '../right/inkedLetters';
 import type { RightSetting } from '../right/setting';
 import { strokeChain, type StrokeLayer } from '../right/strokeChain';
 import type { StrokeStore } from '../right/strokeStore';
-import { type Adapting, type CoreMoment, coreOf, type HowNear, type Near, nearStates } from './core';
+import { type CoreMoment, coreOf, type HowNear, type Near, nearStates } from './core';
 import { waysBetween } from './jointLayer';
 
 /**
@@ -21,7 +21,7 @@ export const ABOVE: HowNear = { nodes: 40, strings: 600, far: 200 };
 /** Everything about the present question that does not depend on what is found. */
 export interface Question {
   readonly left: LeftSolved;
-  readonly adapting: Adapting;
+  readonly inked: InkedLetters;
   readonly core: readonly CoreMoment[];
   readonly strokes: readonly StrokeLayer[];
   readonly strokeMasks: readonly Mask[];
@@ -42,7 +42,7 @@ export function askBoth(
   before: Question | null,
 ): Question {
   const { layers } = left;
-  const adapting = adaptingTo(problem, ink);
+  const inked = inkedLetters(problem, ink);
   const struck = problem.moments.map((moment) => moment.struck);
   const near = nearStates(left, struck, ABOVE, before && { ...before.left, near: before.near });
   const { moments: core } = coreOf(
@@ -50,8 +50,8 @@ export function askBoth(
     setting,
     layers,
     (k) => ({ states: near[k]!.nodes, others: near[k]!.strings, far: near[k]!.far }),
-    adapting,
-    before && { adapting: before.adapting, moments: before.core },
+    inked,
+    before && { inked: before.inked, moments: before.core },
     (k) => near[k] === before!.near[k] && layers[k] === before!.left.layers[k],
   );
   const strokes = strokeChain(
@@ -68,13 +68,13 @@ export function askBoth(
     (k) => (k === 0 ? new Int32Array(0) : waysBetween(core[k - 1]!, core[k]!)),
   );
   const strokeMasks = strokes.map((layer, k) =>
-    k === 0 || adapting.keyOf(k - 1) === '' ? null : maskOf(layer, core[k - 1]!.variants, adapting.inked),
+    k === 0 || inked.keyOf(k - 1) === '' ? null : maskOf(layer, core[k - 1]!.variants, inked.of),
   );
   const differs = (one: Near, k: number) => one !== before?.near[k];
   const changed = [near.findIndex(differs), near.findLastIndex(differs)] as const;
   return {
     left,
-    adapting,
+    inked,
     core,
     strokes,
     strokeMasks,
@@ -82,15 +82,4 @@ export function askBoth(
     lefts,
     changed: changed[0] < 0 ? [0, -1] : changed,
   };
-}
-
-function adaptingTo(problem: FingeringProblem, ink: Ink): Adapting {
-  const inked = (strike: number) => inkedPluck(problem, ink, strike);
-  if (![...ink.values()].some(({ pluck }) => pluck !== null))
-    return { inked, adapt: (group) => group, keyOf: () => '' };
-  const keys = problem.moments.map(({ struck }) => {
-    const letters = struck.map(inked);
-    return letters.every((letter) => letter === null) ? '' : letters.join();
-  });
-  return { inked, adapt: (group) => withoutConflict(group, inked), keyOf: (k) => keys[k]! };
 }

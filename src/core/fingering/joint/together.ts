@@ -8,7 +8,7 @@ import type { HandState } from '../left/handState';
 import type { PackedLayer } from '../left/packed/packedLayer';
 import type { FingeringProblem } from '../problem';
 import type { Pluck } from '../../score/model';
-import { maskOf } from '../right/planRight';
+import { type InkedLetters, maskOf } from '../right/inkedLetters';
 import type { RightSetting } from '../right/setting';
 import { strokeChain, type StrokeLayer } from '../right/strokeChain';
 import type { StrokeStore } from '../right/strokeStore';
@@ -50,14 +50,14 @@ export class Together {
 
   /** The joint optimum over paths of the left hand through `states`, where it is cheaper than what is known. */
   cheapest(question: Question, states: States, extras: Extras | null, known: Found): Found {
-    const { left, adapting } = question;
+    const { left, inked } = question;
     const last = this.made;
     const core = coreOf(
       this.problem,
       this.setting,
       left.layers,
       (k) => ({ states: states[k]!, others: NONE, far: NONE }),
-      adapting,
+      inked,
       last?.core ?? null,
       (k) => states[k] === last!.states[k] && left.layers[k] === last!.hand[k],
     );
@@ -71,8 +71,7 @@ export class Together {
         isSame(k) && strokes[k + 1] === last!.strokes[k + 1] && sameBefore(last!.layers[k - 1], made[k - 1]),
       (k, made) => {
         const here = strokes[k + 1]!;
-        const inked = adapting.keyOf(k) !== '';
-        const mask = inked ? maskOf(here, moments[k]!.variants, adapting.inked) : null;
+        const mask = inked.keyOf(k) === '' ? null : maskOf(here, moments[k]!.variants, inked.of);
         return jointLayer(made[k - 1] ?? null, moments[k]!, here, strokes[0]!, mask);
       },
     );
@@ -87,17 +86,21 @@ export class Together {
       layers,
       solution: solution ?? last?.solution ?? null,
     };
-    return solution && solution.cost < known.cost ? this.found(layers, solution) : known;
+    return solution && solution.cost < known.cost ? this.found(layers, solution, inked) : known;
   }
 
-  private found(layers: readonly JointLayer[], solution: Solution): Found {
+  private found(layers: readonly JointLayer[], solution: Solution, inked: InkedLetters): Found {
     const path = bestPath(solution);
     const last = this.read;
     const same = (k: number) => layers[k] === last!.layers[k] && path[k] === last!.path[k];
     const states = carried(path.length, last?.states ?? null, same, (k) => handOf(layers[k]!, path[k]!));
     const letters = carried(path.length, last?.letters ?? null, same, (k) => lettersOf(layers[k]!, path[k]!));
     this.read = { layers, path, states, letters };
-    const leftOutCost = LEFT_OUT_COST * path.reduce((sum, s, k) => sum + leftOutAt(layers[k]!, s), 0);
+    const leftOut = path.reduce(
+      (sum, s, k) => sum + (inked.keyOf(k) === '' ? 0 : leftOutAt(layers[k]!, s)),
+      0,
+    );
+    const leftOutCost = LEFT_OUT_COST * leftOut;
     return { cost: solution.cost, leftOutCost, states, letters };
   }
 }

@@ -1,19 +1,12 @@
 /** The exact right-hand plan for given strings, around the ink. */
 import type { Pluck } from '../../score/model';
 import type { Ink } from '../ink';
-import {
-  bestPath,
-  costThrough,
-  type Mask,
-  pathThrough,
-  type Solution,
-  solveLattice,
-  UNREACHABLE,
-} from '../lattice';
+import { bestPath, costThrough, pathThrough, type Solution, solveLattice, UNREACHABLE } from '../lattice';
 import type { FingeringProblem } from '../problem';
 import { plainSetting, type RightSetting } from './setting';
 import { strokeChain, type StrokeLayer } from './strokeChain';
-import { sharingsOf, type StrokeGroup, type PlacedStrike, strokeGroup, withStrokes } from './strokes';
+import { inkedLetters, maskOf } from './inkedLetters';
+import { type PlacedStrike, type StrokeGroup, strokeGroup } from './strokes';
 import { StrokeStore } from './strokeStore';
 
 export interface RightPlan {
@@ -110,12 +103,12 @@ export class RightPlanner {
 
   private solve(placed: Placed, ink: Ink): Solved {
     const { problem } = this;
-    const inked = (strike: number) => inkedPluck(problem, ink, strike);
+    const inked = inkedLetters(problem, ink);
     const asked = placed.map((strikes, k) => strokeGroup(problem, this.setting, k, strikes));
-    const groups = asked.map((group) => withoutConflict(group, inked));
+    const groups = asked.map(inked.adapt);
     const layers = strokeChain(problem, this.store, (k) => [groups[k]!], this.layers);
     this.layers = layers;
-    const masks = layers.map((layer, k) => (k === 0 ? null : maskOf(layer, [groups[k - 1]!], inked)));
+    const masks = layers.map((layer, k) => (k === 0 ? null : maskOf(layer, [groups[k - 1]!], inked.of)));
     const solution = solveLattice(layers, masks, this.latest);
     if (!solution) throw new Error('letters that agree with the ink exist in every group');
     this.latest = solution;
@@ -129,42 +122,3 @@ export class RightPlanner {
 
 const lettersOn = (layers: readonly StrokeLayer[], path: readonly number[]): readonly (readonly Pluck[])[] =>
   path.slice(1).map((s, k) => layers[k + 1]!.shared.states[s]!.letters);
-
-export type Inked = (strike: number) => Pluck | null;
-
-export function inkedPluck(problem: FingeringProblem, ink: Ink, strike: number): Pluck | null {
-  const uid = problem.strikes[strike]!.uids.find((one) => ink.get(one)?.pluck);
-  return uid === undefined ? null : ink.get(uid)!.pluck;
-}
-
-const lettersAgree = (group: StrokeGroup, letters: readonly Pluck[], inked: Inked) =>
-  group.strokes.every((stroke, k) => [null, letters[k]].includes(inked(stroke.strike)));
-
-/** `groups`: the variants of the layer. */
-export function maskOf(layer: StrokeLayer, groups: readonly StrokeGroup[], inked: Inked): Mask {
-  const free = groups.every((group) => group.strokes.every((stroke) => inked(stroke.strike) === null));
-  if (free) return null;
-  return Uint8Array.from(layer.shared.states, ({ variant, letters }) =>
-    lettersAgree(groups[variant]!, letters, inked) ? 1 : 0,
-  );
-}
-
-/** Leaves out the fewest strokes so that the inked letters of the rest can be played together. */
-export function withoutConflict(group: StrokeGroup, inked: Inked): StrokeGroup {
-  const marked = group.strokes.some((stroke) => inked(stroke.strike) !== null);
-  if (!marked) return group;
-  const count = group.strokes.length;
-  const subsets = Array.from({ length: 1 << count }, (_, subset) => subset);
-  const size = (subset: number) => subset.toString(2).replace(/0/g, '').length;
-  for (const subset of subsets.sort((a, b) => size(a) - size(b) || a - b)) {
-    const rest =
-      subset === 0
-        ? group
-        : withStrokes(
-            group,
-            group.strokes.filter((_, bit) => !(subset & (1 << bit))),
-          );
-    if (sharingsOf(rest).some((letters) => lettersAgree(rest, letters, inked))) return rest;
-  }
-  return withStrokes(group, []);
-}

@@ -2,7 +2,6 @@
 import type { Pluck } from '../../score/model';
 import type { FingeringProblem } from '../problem';
 import { crossingOf, repeatOf } from './reasons';
-import type { Landing } from './restStrokes';
 import type { RightStep } from './walk';
 
 export interface PlannedStroke {
@@ -21,34 +20,31 @@ export interface PlannedStroke {
   readonly effort: number;
 }
 
-export function strokesReport(
+/** Null where nothing is plucked. `rest`: whether it is a rest stroke. */
+export function strokeReport(
   problem: FingeringProblem,
-  steps: readonly RightStep[],
-  landings: readonly Landing[],
-): readonly PlannedStroke[] {
-  const rests = new Set(landings.map(({ momentIndex }) => momentIndex));
-  return steps.flatMap((step, k) => {
-    const { group, sharing } = step;
-    if (group.strokes.length === 0) return [];
-    const crossing = crossingOf(step);
-    const again = repeatOf(step);
-    return [
-      {
-        momentIndex: k,
-        ticks: problem.moments[k]!.tick,
-        uids: group.strokes.map(({ strike }) => problem.strikes[strike]!.uids[0]!),
-        letters: sharing.letters,
-        strings: group.strokes.map(({ string }) => string),
-        move:
-          crossing?.code === 'crosses'
-            ? { strings: Math.abs(crossing.to - crossing.from), ms: crossing.ms, against: true }
-            : crossing?.code === 'moves'
-              ? { strings: crossing.strings, ms: crossing.ms, against: false }
-              : null,
-        again: again?.code === 'again' ? { letter: again.letter, ms: again.ms } : null,
-        rest: rests.has(k),
-        effort: step.own + step.way,
-      },
-    ];
-  });
+  step: RightStep,
+  k: number,
+  rest: boolean,
+): PlannedStroke | null {
+  const { group, sharing } = step;
+  if (group.strokes.length === 0) return null;
+  const crossing = crossingOf(step);
+  const again = repeatOf(step);
+  return {
+    momentIndex: k,
+    ticks: problem.moments[k]!.tick,
+    uids: group.strokes.map(({ strike }) => problem.strikes[strike]!.uids[0]!),
+    letters: sharing.letters,
+    strings: group.strokes.map(({ string }) => string),
+    move:
+      crossing?.code === 'crosses'
+        ? { strings: Math.abs(crossing.to - crossing.from), ms: crossing.ms, against: true }
+        : crossing?.code === 'moves'
+          ? { strings: crossing.strings, ms: crossing.ms, against: false }
+          : null,
+    again: again?.code === 'again' ? { letter: again.letter, ms: again.ms } : null,
+    rest,
+    effort: step.own + step.way,
+  };
 }

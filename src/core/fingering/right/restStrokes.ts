@@ -17,31 +17,47 @@ const LINE_MS = 600;
 /** Quicker than this p plays free. From memory. */
 const QUICK_THUMB_MS = 160;
 
-/** Strokes that are played as rest strokes, with where they land. */
+/** Strokes that are played as rest strokes, with where they land. `wanted`: by moment, see `restWanted`. */
 export function landingsOf(
   problem: FingeringProblem,
-  steps: readonly RightStep[],
+  wanted: readonly number[],
   rings: readonly Ring[],
 ): readonly Landing[] {
+  if (wanted.every((string) => string === 0)) return [];
   const byString = ringsByString(rings);
-  const played = steps.flatMap((step, k) => (step.group.strokes.length > 0 ? [k] : []));
-  return played.flatMap((k, n) => {
-    const { group, sharing } = steps[k]!;
-    const [stroke] = group.strokes;
-    const { restStrokes } = group.manner.style;
-    if (group.strokes.length !== 1 || group.effect || restStrokes === 'never' || sharing.pick) return [];
-    const neighbours = [played[n - 1], played[n + 1]].filter((j) => j !== undefined);
-    const letter = sharing.letters[0]!;
-    const string = stroke!.string + (letter === 'p' ? -1 : 1);
-    if (string < 1 || string > 6) return [];
-    const wanted =
-      (restStrokes === 'melody' && stroke!.role === 'melody' && letter !== 'p') ||
-      neighbours.some((j) => inLine(problem, steps, k, j, letter === 'p'));
+  return wanted.flatMap((string, k) => {
     const { tick } = problem.moments[k]!;
-    if (!wanted || mustRing(problem, byString[string]!, tick)) return [];
-    if (letter === 'p' && gapMs(problem, k, played[n + 1]) <= QUICK_THUMB_MS) return [];
+    if (string === 0 || mustRing(problem, byString[string]!, tick)) return [];
     return [{ momentIndex: k, ticks: tick, string }];
   });
+}
+
+/**
+ * The string on which the stroke of a moment should come to lie, if that may be silenced; 0 for a free stroke.
+ * @param before the moment at which the hand played before, `after` at which it plays next
+ */
+export function restWanted(
+  problem: FingeringProblem,
+  steps: readonly RightStep[],
+  k: number,
+  before: number | undefined,
+  after: number | undefined,
+): number {
+  const { group, sharing } = steps[k]!;
+  const [stroke] = group.strokes;
+  const { restStrokes } = group.manner.style;
+  if (group.strokes.length !== 1 || group.effect || restStrokes === 'never' || sharing.pick) return 0;
+  const letter = sharing.letters[0]!;
+  const string = stroke!.string + (letter === 'p' ? -1 : 1);
+  if (string < 1 || string > 6) return 0;
+  const inLineWith = (j: number | undefined) =>
+    j !== undefined && inLine(problem, steps, k, j, letter === 'p');
+  const wanted =
+    (restStrokes === 'melody' && stroke!.role === 'melody' && letter !== 'p') ||
+    inLineWith(before) ||
+    inLineWith(after);
+  if (!wanted || (letter === 'p' && gapMs(problem, k, after) <= QUICK_THUMB_MS)) return 0;
+  return string;
 }
 
 const gapMs = ({ moments }: FingeringProblem, k: number, next: number | undefined): number =>
@@ -74,8 +90,11 @@ const mustRing = (problem: FingeringProblem, onString: readonly Ring[], tick: nu
 };
 
 /** Of each string (1 to 6) its rings by onset; one ends where the next begins. */
-const ringsByString = (rings: readonly Ring[]): readonly (readonly Ring[])[] =>
-  [0, 1, 2, 3, 4, 5, 6].map((string) => rings.filter((ring) => ring.string === string));
+function ringsByString(rings: readonly Ring[]): readonly (readonly Ring[])[] {
+  const byString: Ring[][] = [[], [], [], [], [], [], []];
+  for (const ring of rings) byString[ring.string]!.push(ring);
+  return byString;
+}
 
 /** Index of the last ring that begins before a tick, −1 where none does. */
 function lastBefore(rings: readonly Ring[], tick: number): number {
@@ -90,6 +109,7 @@ function lastBefore(rings: readonly Ring[], tick: number): number {
 
 /** What still rings on a string ends where a rest stroke lands on it. */
 export function landed(rings: readonly Ring[], landings: readonly Landing[]): readonly Ring[] {
+  if (landings.length === 0) return rings;
   const byString = ringsByString(rings);
   const endOf = new Map<Ring, number>();
   for (const { string, ticks } of landings) {

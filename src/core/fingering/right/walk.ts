@@ -39,9 +39,7 @@ export const walkRight = (
   letters: readonly (readonly Pluck[])[],
   kept?: (group: StrokeGroup) => StrokeGroup,
   ledger?: (k: number) => RightLedger,
-  earlier?: readonly RightStep[],
-): readonly RightStep[] =>
-  walkPlaced(problem, setting, placedOn(problem, states), letters, kept, ledger, earlier);
+): readonly RightStep[] => walkPlaced(problem, setting, placedOn(problem, states), letters, kept, ledger);
 
 /** The same on strings from anywhere. */
 export function walkPlaced(
@@ -51,65 +49,45 @@ export function walkPlaced(
   letters: readonly (readonly Pluck[])[],
   kept: (group: StrokeGroup) => StrokeGroup = (group) => group,
   ledger?: (k: number) => RightLedger,
-  earlier: readonly RightStep[] = [],
 ): readonly RightStep[] {
-  let memory = NO_MEMORY;
-  let fretBefore: number | null = null;
-  return problem.moments.map((_moment, k) => {
-    const known = earlier[k];
-    if (known && !ledger && isSame(known, memory, fretBefore, placed[k]!, letters[k]!)) {
-      memory = known.after;
-      fretBefore = known.group.fret;
-      return known;
-    }
-    const group = kept(strokeGroup(problem, setting, k, placed[k]!));
-    const from = memory;
-    const sharing = sharingFor(group, letters[k]!);
-    const before = aged(memory, stepMs(problem, k));
-    const step: RightStep = {
-      group,
-      sharing,
-      before,
-      fretBefore,
-      from,
-      after: memoryAfter(before, sharing),
-      placed: placed[k]!,
-      own: groupCost(group, sharing, ledger?.(k)),
-      way: strokeTransitionCost(before, fretBefore, group, sharing, problem.hand, ledger?.(k)),
-    };
-    memory = step.after;
-    fretBefore = group.fret;
-    return step;
+  const steps: RightStep[] = [];
+  placed.forEach((strikes, k) => {
+    const group = kept(strokeGroup(problem, setting, k, strikes));
+    steps.push(rightStep(problem, k, steps.at(-1) ?? null, group, strikes, letters[k]!, ledger?.(k)));
   });
+  return steps;
 }
 
-/** Whether a step of an earlier walk is this one: nearly all are when one note is changed. */
-function isSame(
-  known: RightStep,
-  memory: RightMemory,
-  fretBefore: number | null,
+/** One step after the one before it, null at the start. */
+export function rightStep(
+  problem: FingeringProblem,
+  k: number,
+  last: RightStep | null,
+  group: StrokeGroup,
   placed: readonly PlacedStrike[],
   letters: readonly Pluck[],
-): boolean {
-  return (
-    known.fretBefore === fretBefore &&
-    known.sharing.letters.length === letters.length &&
-    known.sharing.letters.every((letter, n) => letter === letters[n]) &&
-    samePlaces(known.placed, placed) &&
-    (known.from === memory ||
-      (fingersKey(known.from.fingers) === fingersKey(memory.fingers) &&
-        thumbKey(known.from.thumb) === thumbKey(memory.thumb)))
-  );
+  ledger?: RightLedger,
+): RightStep {
+  const from = last?.after ?? NO_MEMORY;
+  const fretBefore = last?.group.fret ?? null;
+  const sharing = sharingFor(group, letters);
+  const before = aged(from, stepMs(problem, k));
+  return {
+    group,
+    sharing,
+    before,
+    fretBefore,
+    from,
+    after: memoryAfter(before, sharing),
+    placed,
+    own: groupCost(group, sharing, ledger),
+    way: strokeTransitionCost(before, fretBefore, group, sharing, problem.hand, ledger),
+  };
 }
 
-const samePlaces = (a: readonly PlacedStrike[], b: readonly PlacedStrike[]) =>
-  a.length === b.length &&
-  a.every(({ strike, place, slurred }, n) => {
-    const other = b[n]!;
-    return (
-      strike === other.strike &&
-      slurred === other.slurred &&
-      place.string === other.place.string &&
-      place.fret === other.place.fret
-    );
-  });
+/** Whether a step would be the same after another one: it is when what the hand knows and where the left was are. */
+export const isSameAfter = (step: RightStep, last: RightStep | null): boolean =>
+  step.fretBefore === (last?.group.fret ?? null) && sameMemory(step.from, last?.after ?? NO_MEMORY);
+
+const sameMemory = (a: RightMemory, b: RightMemory) =>
+  a === b || (fingersKey(a.fingers) === fingersKey(b.fingers) && thumbKey(a.thumb) === thumbKey(b.thumb));

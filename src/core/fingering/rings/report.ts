@@ -24,32 +24,42 @@ export const overhangTicks = (ring: Ring): number =>
   Math.max(0, ring.soundsUntilTicks - ring.writtenEndTicks);
 
 export function ringsReport(rings: readonly Ring[], ticksPerQuarter: number): RingsReport {
-  const voices = [...new Set(rings.map((ring) => ring.voice))].sort((a, b) =>
-    a.localeCompare(b, 'en', { numeric: true }),
-  );
-  const quarters = (of: readonly Ring[], ticks: (ring: Ring) => number) =>
-    of.reduce((sum, ring) => sum + ticks(ring), 0) / ticksPerQuarter;
+  const byVoice = new Map<string, Sums>();
+  const all: Sums = { written: 0, cut: 0, overhang: 0 };
+  for (const ring of rings) {
+    let own = byVoice.get(ring.voice);
+    if (!own) byVoice.set(ring.voice, (own = { written: 0, cut: 0, overhang: 0 }));
+    count(ring, own);
+    count(ring, all);
+  }
+  const voices = [...byVoice].sort(([a], [b]) => a.localeCompare(b, 'en', { numeric: true }));
   return {
-    voices: voices.map((voice) => {
-      const own = rings.filter((ring) => ring.voice === voice);
-      return {
-        voice,
-        legato: legatoOf(own),
-        cutQuarters: quarters(own, cutTicks),
-        overhangQuarters: quarters(own, overhangTicks),
-      };
-    }),
-    legato: legatoOf(rings),
+    voices: voices.map(([voice, own]) => ({
+      voice,
+      legato: legatoOf(own),
+      cutQuarters: own.cut / ticksPerQuarter,
+      overhangQuarters: own.overhang / ticksPerQuarter,
+    })),
+    legato: legatoOf(all),
     openOverlapQuarters: overlapTicks(rings.filter((ring) => ring.free)) / ticksPerQuarter,
   };
 }
 
-/** 1 where nothing is written. */
-function legatoOf(rings: readonly Ring[]): number {
-  const written = rings.reduce((sum, ring) => sum + ring.writtenEndTicks - ring.onsetTicks, 0);
-  const lost = rings.reduce((sum, ring) => sum + cutTicks(ring), 0);
-  return written === 0 ? 1 : 1 - lost / written;
+/** In ticks. */
+interface Sums {
+  written: number;
+  cut: number;
+  overhang: number;
 }
+
+function count(ring: Ring, sums: Sums): void {
+  sums.written += ring.writtenEndTicks - ring.onsetTicks;
+  sums.cut += cutTicks(ring);
+  sums.overhang += overhangTicks(ring);
+}
+
+/** 1 where nothing is written. */
+const legatoOf = ({ written, cut }: Sums): number => (written === 0 ? 1 : 1 - cut / written);
 
 /** Ticks during which at least two of the rings sound. */
 function overlapTicks(rings: readonly Ring[]): number {

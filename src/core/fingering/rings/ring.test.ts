@@ -8,7 +8,7 @@ import { type Ring, ringsOf } from './ring';
 const ringsIn = (notes: readonly TestNote[], ink: Ink = new Map()): readonly Ring[] => {
   const problem = problemFrom(barXml(notes));
   const plan = new LeftPlanner(problem).plan(ink);
-  return ringsOf(problem, plan.states, plan.placements);
+  return ringsOf(problem, plan.states);
 };
 const inked = (...marks: readonly (readonly [string, number, number])[]): Ink =>
   new Map(marks.map(([uid, finger, string]) => [uid, { finger, string, pluck: null }]));

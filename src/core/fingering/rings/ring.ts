@@ -28,39 +28,70 @@ export interface Ring {
 }
 
 /** By onset; strikes that are left out have none. */
-export function ringsOf(
-  problem: FingeringProblem,
-  states: readonly HandState[],
-  placements: readonly (Placement | null)[],
-): readonly Ring[] {
-  const endOfPiece = Math.max(0, ...problem.strikes.map((strike) => strike.endTicks));
+export const ringsOf = (problem: FingeringProblem, states: readonly HandState[]): readonly Ring[] => {
+  const momentOf = momentsOfStrikes(problem);
+  const endOfPiece = endOf(problem);
+  return problem.strikes.flatMap(
+    (strike) => soundOf(problem, states, strike, momentOf[strike.index]!, endOfPiece).ring ?? [],
+  );
+};
+
+/** By strike: index of its moment. */
+export function momentsOfStrikes({ moments }: FingeringProblem): readonly number[] {
   const momentOf: number[] = [];
-  for (const moment of problem.moments) for (const strike of moment.struck) momentOf[strike] = moment.index;
-  return problem.strikes.flatMap((strike) => {
-    const place = placements[strike.index];
-    if (!place) return [];
-    // A natural harmonic rings on like an open string.
-    const free = place.finger === 0 || strike.touch !== null;
-    const stop = free
-      ? freeEnd(problem, states, strike, place, momentOf[strike.index]!, endOfPiece)
-      : stoppedEnd(problem, states, strike, place, momentOf[strike.index]!);
-    return [
-      {
-        strike: strike.index,
-        uid: strike.uids[0]!,
-        voice: strike.voice,
-        string: place.string,
-        fret: place.fret,
-        free,
-        onsetTicks: strike.onsetTicks,
-        writtenEndTicks: strike.writtenEndTicks,
-        ...stop,
-      },
-    ];
-  });
+  for (const moment of moments) for (const strike of moment.struck) momentOf[strike] = moment.index;
+  return momentOf;
 }
 
-type Stop = Pick<Ring, 'soundsUntilTicks' | 'end'>;
+export const endOf = ({ strikes }: FingeringProblem): number =>
+  Math.max(0, ...strikes.map((strike) => strike.endTicks));
+
+/** What becomes of one strike. */
+export interface Sound {
+  /** Null where it is left out. */
+  readonly place: Placement | null;
+  readonly ring: Ring | null;
+  /** The last moment whose hand it depends on; the first is its own. */
+  readonly until: number;
+}
+
+/** @param from index of the strike's moment */
+export function soundOf(
+  problem: FingeringProblem,
+  states: readonly HandState[],
+  strike: Strike,
+  from: number,
+  endOfPiece: number,
+): Sound {
+  const place = placeIn(states[from]!, strike.index);
+  if (!place) return { place, ring: null, until: from };
+  // A natural harmonic rings on like an open string.
+  const free = place.finger === 0 || strike.touch !== null;
+  const { until, ...stop } = free
+    ? freeEnd(problem, states, strike, place, from, endOfPiece)
+    : stoppedEnd(problem, states, strike, place, from);
+  const ring = {
+    strike: strike.index,
+    uid: strike.uids[0]!,
+    voice: strike.voice,
+    string: place.string,
+    fret: place.fret,
+    free,
+    onsetTicks: strike.onsetTicks,
+    writtenEndTicks: strike.writtenEndTicks,
+    ...stop,
+  };
+  return { place, ring, until };
+}
+
+function placeIn(state: HandState, strike: number): Placement | null {
+  const slot = state.strikes.indexOf(strike);
+  return slot < 0 ? null : state.placements[slot]!;
+}
+
+interface Stop extends Pick<Ring, 'soundsUntilTicks' | 'end'> {
+  readonly until: number;
+}
 
 /** A string that sounds by itself goes on until something comes to lie on it, at the latest to the end. */
 function freeEnd(
@@ -76,11 +107,11 @@ function freeEnd(
     if (state.strikes.includes(strike.index)) continue;
     const tick = problem.moments[k]!.tick;
     if (state.placements.some(({ string }) => string === place.string))
-      return { soundsUntilTicks: tick, end: 'stringUsed' };
+      return { soundsUntilTicks: tick, end: 'stringUsed', until: k };
     if (state.barre && coversString(state.barre, place.string))
-      return { soundsUntilTicks: tick, end: 'barre' };
+      return { soundsUntilTicks: tick, end: 'barre', until: k };
   }
-  return { soundsUntilTicks: endOfPiece, end: 'endOfPiece' };
+  return { soundsUntilTicks: endOfPiece, end: 'endOfPiece', until: problem.moments.length - 1 };
 }
 
 /** A stopped note sounds until its written end, unless its finger is taken away before. */
@@ -91,14 +122,19 @@ function stoppedEnd(
   place: Placement,
   from: number,
 ): Stop {
-  for (let k = from + 1; k < problem.moments.length; k++) {
+  let k = from + 1;
+  for (; k < problem.moments.length; k++) {
     const moment = problem.moments[k]!;
     if (moment.tick >= strike.endTicks) break;
     const [before, state] = [states[k - 1]!, states[k]!];
     if (state.strikes.includes(strike.index)) continue;
-    return { soundsUntilTicks: moment.tick, end: whyLetGo(problem, k, before, state, strike, place) };
+    return {
+      soundsUntilTicks: moment.tick,
+      end: whyLetGo(problem, k, before, state, strike, place),
+      until: k,
+    };
   }
-  return { soundsUntilTicks: strike.endTicks, end: 'written' };
+  return { soundsUntilTicks: strike.endTicks, end: 'written', until: k - 1 };
 }
 
 function whyLetGo(
