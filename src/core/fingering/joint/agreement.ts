@@ -4,7 +4,7 @@
  * joint one; sequential averaging of both hands' least costs through each choice (tree-reweighted message passing,
  * Kolmogorov 2006) never lowers that bound.
  */
-import { UNREACHABLE } from '../lattice';
+import { type Mask, UNREACHABLE } from '../lattice';
 import type { StrokeLayer } from '../right/strokeChain';
 import { kinOf, PARTS, type Prices, variantsByStrings } from './bound';
 import { type ChainEnds, LeftChain, RightChain } from './chain';
@@ -27,6 +27,7 @@ export interface Ends {
  * @param lefts prices between the core's nodes, by moment; the first is not looked at
  * @param above by moment and variant: how much dearer than its best the left hand is with it, where no node has it
  * @param strangeness the same at least for all other strings
+ * @param strokeMasks what of them inked letters allow
  * @param ends null for a whole piece; `strokes` has one layer more, before the first moment, in any case
  * @param slackGiven what is no node is dearer for the left hand: this part of the difference goes to the right hand, so
  *   that a row of such strings does not look as good as the core to it; more, and it does so to the left hand
@@ -36,6 +37,7 @@ export function agreedPrices(
   lefts: readonly Int32Array[],
   above: readonly (readonly (number | null)[])[],
   strokes: readonly StrokeLayer[],
+  strokeMasks: readonly Mask[],
   steps: readonly number[],
   start: Prices,
   strangeness: number,
@@ -48,7 +50,7 @@ export function agreedPrices(
       : new Float64Array(variants.length),
   );
   const left = new LeftChain(core, lefts, steps, prices, ends?.left ?? null);
-  const right = new RightChain(strokes, steps, prices, ends?.right ?? null);
+  const right = new RightChain(strokes, strokeMasks, steps, prices, ends?.right ?? null);
   const kin = core.map((moment) => kinOf(moment, variantsByStrings(moment)));
   const agreement = new Agreement(left, right, strangeness, slackGiven);
   const agree = (k: number) => agreement.at(k, above[k]!, kin[k]!, prices[k]!);

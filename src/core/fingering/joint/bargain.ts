@@ -158,6 +158,7 @@ export class Bargain {
       question.lefts.slice(a, b + 1),
       this.aboveOf(question, a, b),
       strokes.slice(a, b + 2),
+      question.strokeMasks.slice(a, b + 2),
       steps.slice(a, b + 1),
       this.prices.slice(a, b + 1),
       ABOVE.strings,
@@ -179,9 +180,17 @@ export class Bargain {
     const start = this.prices.length > 0 ? this.kept(core) : this.firstPrices(question, best);
     const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
     const above = this.aboveOf(question, 0, core.length - 1);
-    return agreedPrices(core, question.lefts, above, strokes, steps, start, ABOVE.strings, slackGiven).map(
-      near0,
-    );
+    return agreedPrices(
+      core,
+      question.lefts,
+      above,
+      strokes,
+      question.strokeMasks,
+      steps,
+      start,
+      ABOVE.strings,
+      slackGiven,
+    ).map(near0);
   }
 
   /**

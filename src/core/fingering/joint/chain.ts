@@ -2,7 +2,7 @@
  * Least costs along one hand while the prices on its strings change: what the bargain about them needs to know at a
  * moment. Scratch rows are kept, since this is the inner loop of a plan.
  */
-import { UNREACHABLE } from '../lattice';
+import { type Mask, UNREACHABLE } from '../lattice';
 import type { StrokeLayer } from '../right/strokeChain';
 import type { CoreMoment } from './core';
 
@@ -135,13 +135,14 @@ export class RightChain extends Chain {
   /** @param strokes one layer more than there are moments: where the piece begins the first is its start */
   constructor(
     strokes: readonly StrokeLayer[],
+    masks: readonly Mask[],
     steps: readonly number[],
     prices: Rows,
     ends: ChainEnds | null,
   ) {
     const layers = strokes.slice(1);
     super(
-      layers.map((layer, k) => ownOfStrokes(layer, prices[k]!)),
+      layers.map((layer, k) => ownOfStrokes(layer, masks[k + 1]!, prices[k]!)),
       layers.map(({ shared }) => shared.variantOf),
       steps,
       ends?.entry ?? firstWays(layers[0]),
@@ -209,9 +210,16 @@ function ownOfNodes({ nodes, layer }: CoreMoment, prices: Float64Array): Float64
   return own;
 }
 
-function ownOfStrokes({ stateCost, shared, plays = 1 }: StrokeLayer, prices: Float64Array): Float64Array {
+function ownOfStrokes(
+  { stateCost, shared, plays = 1 }: StrokeLayer,
+  mask: Mask,
+  prices: Float64Array,
+): Float64Array {
   const own = new Float64Array(stateCost.length);
-  for (let r = 0; r < own.length; r++) own[r] = plays * stateCost[r]! - prices[shared.variantOf[r]!]!;
+  for (let r = 0; r < own.length; r++) {
+    const allowed = !mask || mask[r] === 1;
+    own[r] = allowed ? plays * stateCost[r]! - prices[shared.variantOf[r]!]! : UNREACHABLE;
+  }
   return own;
 }
 

@@ -70,8 +70,8 @@ export function askBoth(
   const strokeMasks = strokes.map((layer, k) =>
     k === 0 || inked.keyOf(k - 1) === '' ? null : maskOf(layer, core[k - 1]!.variants, inked.of),
   );
-  const differs = (one: Near, k: number) => one !== before?.near[k];
-  const changed = [near.findIndex(differs), near.findLastIndex(differs)] as const;
+  const differs = (one: CoreMoment, k: number) => one !== before?.core[k];
+  const changed = [core.findIndex(differs), core.findLastIndex(differs)] as const;
   return {
     left,
     inked,
