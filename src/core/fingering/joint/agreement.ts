@@ -50,7 +50,7 @@ export function agreedPrices(
       : new Float64Array(variants.length),
   );
   const left = new LeftChain(core, lefts, steps, prices, ends?.left ?? null);
-  const right = new RightChain(strokes, strokeMasks, steps, prices, ends?.right ?? null);
+  const right = new RightChain(core, strokes, strokeMasks, steps, prices, ends?.right ?? null);
   const kin = core.map((moment) => kinOf(moment, variantsByStrings(moment)));
   const agreement = new Agreement(left, right, strangeness, slackGiven);
   const agree = (k: number) => agreement.at(k, above[k]!, kin[k]!, prices[k]!);

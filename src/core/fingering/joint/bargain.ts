@@ -18,7 +18,7 @@ import {
   pricesOfStrokes,
   variantsByStrings,
 } from './bound';
-import type { CoreMoment } from './core';
+import { type CoreMoment, LEFT_OUT_COST } from './core';
 import { ABOVE, type Question } from './question';
 
 /** See `agreement.ts`; the second is for quick music, where the right hand pays much from stroke to stroke. */
@@ -62,6 +62,12 @@ const DRIFTED = PARTS * 4096;
 function near0(prices: Int32Array): Int32Array {
   const [drift] = prices;
   return Math.abs(drift!) > DRIFTED ? prices.map((price) => price - drift!) : prices;
+}
+
+/** What the right hand is given: the prices, and what it owes for strokes that are left out. */
+function lessLeftOut({ leftOut, layer }: CoreMoment, prices: Int32Array): Int32Array {
+  if (leftOut.every((count) => count === 0)) return prices;
+  return prices.map((price, v) => price - PARTS * LEFT_OUT_COST * layer.plays * leftOut[v]!);
 }
 
 /** Costs are whole, so a bound between two of them is the upper one. */
@@ -222,8 +228,10 @@ export class Bargain {
     const given = carried<Int32Array | null>(
       strokes.length,
       last?.given ?? null,
-      (k) => strokes[k] === last!.strokes[k] && (k === 0 || samePrices(k - 1)),
-      (k) => (k === 0 ? null : pricesOfStrokes(strokes[k]!, prices[k - 1]!)),
+      (k) =>
+        strokes[k] === last!.strokes[k] &&
+        (k === 0 || (core[k - 1] === last!.core[k - 1] && samePrices(k - 1))),
+      (k) => (k === 0 ? null : pricesOfStrokes(strokes[k]!, lessLeftOut(core[k - 1]!, prices[k - 1]!))),
     );
     const leftParts = this.partsOf(left.layers, last && [last.layers, last.left.layers]);
     const rightParts = this.partsOf(strokes, last && [last.strokes, last.right.layers]);

@@ -4,7 +4,7 @@
  */
 import { type Mask, UNREACHABLE } from '../lattice';
 import type { StrokeLayer } from '../right/strokeChain';
-import type { CoreMoment } from './core';
+import { type CoreMoment, LEFT_OUT_COST } from './core';
 
 type Rows = readonly Float64Array[];
 
@@ -134,6 +134,7 @@ export class RightChain extends Chain {
 
   /** @param strokes one layer more than there are moments: where the piece begins the first is its start */
   constructor(
+    core: readonly CoreMoment[],
     strokes: readonly StrokeLayer[],
     masks: readonly Mask[],
     steps: readonly number[],
@@ -142,7 +143,7 @@ export class RightChain extends Chain {
   ) {
     const layers = strokes.slice(1);
     super(
-      layers.map((layer, k) => ownOfStrokes(layer, masks[k + 1]!, prices[k]!)),
+      layers.map((layer, k) => ownOfStrokes(layer, core[k]!.leftOut, masks[k + 1]!, prices[k]!)),
       layers.map(({ shared }) => shared.variantOf),
       steps,
       ends?.entry ?? firstWays(layers[0]),
@@ -212,13 +213,15 @@ function ownOfNodes({ nodes, layer }: CoreMoment, prices: Float64Array): Float64
 
 function ownOfStrokes(
   { stateCost, shared, plays = 1 }: StrokeLayer,
+  leftOut: readonly number[],
   mask: Mask,
   prices: Float64Array,
 ): Float64Array {
   const own = new Float64Array(stateCost.length);
   for (let r = 0; r < own.length; r++) {
-    const allowed = !mask || mask[r] === 1;
-    own[r] = allowed ? plays * stateCost[r]! - prices[shared.variantOf[r]!]! : UNREACHABLE;
+    const variant = shared.variantOf[r]!;
+    const cost = plays * (stateCost[r]! + LEFT_OUT_COST * leftOut[variant]!) - prices[variant]!;
+    own[r] = !mask || mask[r] === 1 ? cost : UNREACHABLE;
   }
   return own;
 }

@@ -14,6 +14,12 @@ import type { RightSetting } from '../right/setting';
 import { forgetting, type PlacedStrike, type StrokeGroup, strokeGroup, wildGroup } from '../right/strokes';
 import { stringsAt } from './strings';
 
+/**
+ * Each stroke that is left out because inked letters contradict each other, in tenths of a point: dearer than anything
+ * that its moment could cost otherwise, and still whole when it is counted in parts.
+ */
+export const LEFT_OUT_COST = 100_000;
+
 /** A state of the left hand, with which of its notes are played by a slur from the state before. */
 export interface CoreNode {
   readonly state: number;
@@ -226,11 +232,12 @@ function momentOf(
   const numberOf = (state: number, bits: number, forgets: boolean): number => {
     const asked = strokeGroup(problem, setting, k, placedIn(layer, struck, state, bits));
     const kept = adapt(asked);
-    const id = groupId(kept);
+    const left = asked.strokes.length - kept.strokes.length;
+    const id = `${groupId(kept)} ${left}`;
     let variant = numbers.get(id);
     if (variant === undefined) {
       variant = variants.push(forgets ? forgetting(kept) : kept) - 1;
-      leftOut.push(asked.strokes.length - kept.strokes.length);
+      leftOut.push(left);
       numbers.set(id, variant);
     }
     return variant;
@@ -241,10 +248,10 @@ function momentOf(
     if (!row) known.set(spots, (row = []));
     return bits.map((some) => (row[some] ??= numberOf(state, some, forgets)));
   };
-  const real = (state: number) =>
+  const madeSlurs = (state: number) =>
     slursFrom ? [...new Set(before!.map((a) => slursFrom(a, state)))].sort((a, b) => a - b) : [0];
   const nodes = states.flatMap((state) => {
-    const bits = real(state);
+    const bits = madeSlurs(state);
     return variantsOf(state, bits, false).map((variant, n): CoreNode => ({
       state,
       slurs: bits[n]!,
@@ -262,11 +269,19 @@ function momentOf(
   const strangers = new Map<number, readonly number[]>();
   for (const state of slursFrom ? new Set([...states, ...others]) : others)
     strangers.set(state, [...new Set(variantsOf(state, thinkable, isFar.has(state)))]);
+  // On strings that nobody has looked at, at least as much is left out as on those where it is least.
+  const leastLeftOut = () => {
+    const { keys, of } = stringsAt(layer, struck.columns);
+    const onStrings = keys.flatMap((_key, n) => variantsOf(of.indexOf(n), thinkable, false));
+    return Math.min(...onStrings.map((variant) => leftOut[variant]!));
+  };
+  const real = variants.length;
+  const wild = leftOut.some((count) => count > 0) ? leastLeftOut() : 0;
   return {
     layer,
     nodes,
-    variants: [...variants, wildGroup(setting, k)],
-    leftOut: [...leftOut, 0],
+    variants: [...variants.slice(0, real), wildGroup(setting, k)],
+    leftOut: [...leftOut.slice(0, real), wild],
     slursFrom,
     struckColumns: struck.columns,
     strangers,

@@ -5,7 +5,7 @@
  */
 import { type Layer, type Mask, UNREACHABLE, type Ways } from '../lattice';
 import type { StrokeLayer } from '../right/strokeChain';
-import type { CoreMoment } from './core';
+import { type CoreMoment, LEFT_OUT_COST } from './core';
 
 export interface JointLayer extends Layer {
   readonly moment: CoreMoment;
@@ -20,9 +20,6 @@ export interface JointLayer extends Layer {
   /** Which objects of an earlier call may stand for this. */
   readonly before: JointLayer | null;
 }
-
-/** Each stroke that is left out because inked letters contradict each other; dearer than any fingering. */
-export const LEFT_OUT_COST = 1_000_000;
 
 export function jointLayer(
   before: JointLayer | null,

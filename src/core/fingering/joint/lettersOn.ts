@@ -11,8 +11,7 @@ import { strokeChain, type StrokeLayer } from '../right/strokeChain';
 import type { StrokeGroup } from '../right/strokes';
 import type { StrokeStore } from '../right/strokeStore';
 import type { Hands } from './bargain';
-import type { CoreMoment } from './core';
-import { LEFT_OUT_COST } from './jointLayer';
+import { type CoreMoment, LEFT_OUT_COST } from './core';
 import type { Question } from './question';
 
 /** What both hands cost on one path of the left. */

@@ -12,8 +12,8 @@ import { type InkedLetters, maskOf } from '../right/inkedLetters';
 import type { RightSetting } from '../right/setting';
 import { strokeChain, type StrokeLayer } from '../right/strokeChain';
 import type { StrokeStore } from '../right/strokeStore';
-import { type Core, coreOf } from './core';
-import { type JointLayer, jointLayer, LEFT_OUT_COST } from './jointLayer';
+import { type Core, coreOf, LEFT_OUT_COST } from './core';
+import { type JointLayer, jointLayer } from './jointLayer';
 import type { Found } from './lettersOn';
 import type { Question } from './question';
 
