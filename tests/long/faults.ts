@@ -24,6 +24,8 @@ const RIGHT = 'src/core/fingering/right';
 const JOINT = 'src/core/fingering/joint';
 const OF_RIGHT = [RIGHT, 'tests/reference/strokes.test.ts'];
 const OF_JOINT = [JOINT];
+const CARRIED = 'src/core/fingering/planReport.ts';
+const OF_REPORT = ['src/core/fingering/planReport.test.ts'];
 
 const FAULTS: readonly Fault[] = [
   {
@@ -217,7 +219,7 @@ const FAULTS: readonly Fault[] = [
   },
   {
     name: 'inked letters bind nobody',
-    file: `${RIGHT}/planRight.ts`,
+    file: `${RIGHT}/inkedLetters.ts`,
     find: 'lettersAgree(groups[variant]!, letters, inked) ? 1 : 0',
     put: 'lettersAgree(groups[variant]!, letters, inked) ? 1 : 1',
     tests: OF_RIGHT,
@@ -225,7 +227,7 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'the two hands never meet',
     file: `${JOINT}/planBoth.ts`,
-    find: 'if (found && found.cost < best.cost) best = found;',
+    find: 'best = here.together.cheapest(question, states, extras, best);',
     put: '',
     tests: OF_JOINT,
   },
@@ -242,6 +244,55 @@ const FAULTS: readonly Fault[] = [
     find: 'byState[r] = 0 - prices[variantOf[r]!]!;',
     put: 'byState[r] = 0 * prices[variantOf[r]!]!;',
     tests: OF_JOINT,
+  },
+  {
+    name: 'a bargain that knows nothing of inked letters',
+    file: `${JOINT}/chain.ts`,
+    find: '!mask || mask[r] === 1 ? cost : UNREACHABLE',
+    put: 'cost',
+    tests: ['tests/reference/exactness.test.ts', '-t', 'pile up'],
+  },
+  {
+    name: 'what is left out is missing in the bound',
+    file: `${JOINT}/bargain.ts`,
+    find: 'price - PARTS * LEFT_OUT_COST * layer.plays * leftOut[v]!',
+    put: 'price',
+    tests: ['tests/reference/exactness.test.ts', '-t', 'pile up'],
+  },
+  {
+    name: 'strings nobody has looked at leave nothing out',
+    file: `${JOINT}/core.ts`,
+    find: 'leftOut.some((count) => count > 0) ? leastLeftOut() : 0',
+    put: '0',
+    tests: ['tests/reference/exactness.test.ts', '-t', 'pile up'],
+  },
+  {
+    name: 'a note sounds on as under another hand',
+    file: CARRIED,
+    find: 'others[last!.sounds[strike]!.until + 1] === others[momentOf[strike]!]',
+    put: 'others[momentOf[strike]! + 1] === others[momentOf[strike]!]',
+    tests: OF_REPORT,
+  },
+  {
+    name: 'rest strokes that do not look at their neighbours',
+    file: CARRIED,
+    find: 'previous[k] !== undefined && sameAround(k)',
+    put: 'previous[k] !== undefined && same(k)',
+    tests: OF_REPORT,
+  },
+  {
+    name: 'steps kept after another memory',
+    file: CARRIED,
+    find: 'sameGroup(k) && isSameAfter(last.steps[k]!, before)',
+    put: 'sameGroup(k)',
+    tests: OF_REPORT,
+  },
+  {
+    name: 'what was near the last time is near under any ink',
+    file: `${JOINT}/core.ts`,
+    find: 'backward.cost[k] === known!.backward.cost[k] &&',
+    put: '',
+    tests: ['tests/reference/exactness.test.ts', '-t', 'one edit and another'],
   },
   {
     name: 'ways of both hands from any left hand',

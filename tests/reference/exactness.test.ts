@@ -7,11 +7,13 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import type { Ink } from '../../src/core/fingering/ink';
 import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
+import type { PlannedNote } from '../../src/core/fingering/plan';
 import { Planner } from '../../src/core/fingering/planner';
 import { problemOf } from '../../src/core/fingering/problem';
 import { placedOn } from '../../src/core/fingering/right/strokes';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
+import type { Pluck } from '../../src/core/score/model';
 import { PASSAGES } from '../../calibration/passages/all';
 import { taskOf } from '../../calibration/passage';
 import { scoreOrThrow } from '../helpers/music';
@@ -20,6 +22,12 @@ import { rightDualCheck } from '../helpers/rightDualCheck';
 
 const folder = new URL('../../demo/', import.meta.url);
 const pieces = readdirSync(folder).filter((name) => name.endsWith('.musicxml'));
+
+/** The last two notes of a chord that is not at the beginning, where nothing has been inked. */
+function chordOf(notes: readonly PlannedNote[]): readonly string[] | null {
+  const last = notes.findLastIndex((note, k) => k > 0 && note.momentIndex === notes[k - 1]!.momentIndex);
+  return last < 0 ? null : [notes[last - 1]!.uid, notes[last]!.uid];
+}
 
 describe.each(pieces)('%s', (name) => {
   const score = scoreOrThrow(readFileSync(new URL(name, folder), 'utf8'));
@@ -50,6 +58,29 @@ describe.each(pieces)('%s', (name) => {
       expect(lowerBound).toBe(cost);
       if (n % 12 === 0) expect(plannerFor().plan(ink).cost).toBe(cost);
     });
+  });
+
+  it('both hands: the same with letters that pile up, some of them contradictory', () => {
+    const plannerFor = () => new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
+    const kept = plannerFor();
+    const { notes } = kept.plan(new Map());
+    const other: Readonly<Record<string, Pluck>> = { p: 'i', i: 'm', m: 'a', a: 'm' };
+    const inked = notes.filter(({ pluck }, k) => pluck !== null && k % 6 < 2).slice(0, 24);
+    let ink: Ink = new Map();
+    let contradictions = 0;
+    inked.forEach(({ uid, pluck }, n) => {
+      ink = new Map(ink).set(uid, { finger: null, string: null, pluck: other[pluck!]! });
+      const { cost, lowerBound, findings } = kept.plan(ink);
+      expect(lowerBound).toBe(cost);
+      if (n % 8 === 7) expect(plannerFor().plan(ink).cost).toBe(cost);
+      contradictions = findings.filter(({ code }) => code === 'pluckContradicts').length;
+    });
+    const twice = chordOf(notes);
+    if (!twice) return;
+    for (const uid of twice) ink = new Map(ink).set(uid, { finger: null, string: null, pluck: 'm' });
+    const plan = kept.plan(ink);
+    expect(plan.lowerBound).toBe(plan.cost);
+    expect(plan.findings.filter(({ code }) => code === 'pluckContradicts')).toHaveLength(contradictions + 1);
   });
 });
 
