@@ -310,6 +310,7 @@ const PARTS = [
   'src',
   'tests',
   'calibration',
+  'demo',
   'static',
   '.svelte-kit',
   'package.json',

@@ -10,9 +10,9 @@ import type { Score } from '../score/model';
 import type { Attribute, Value } from './edition/attributes';
 import { PIECE } from './edition/attributes';
 import type { Ink } from './ink';
-import { handLayer } from './left/handLattice';
-import { HandTables } from './left/packed/handTables';
-import { LayerStore } from './left/packed/layerStore';
+import { barresPlayable, pairPlayable } from './left/constraints';
+import type { Placement } from './left/handState';
+import { placementsOf } from './left/placements';
 import type { FingeringProblem, Moment, Strike } from './problem';
 
 export type RemedyKind =
@@ -107,28 +107,20 @@ function innerFirst(struck: readonly Strike[], leftOut: readonly number[]): read
     .map((strike) => strike.index);
 }
 
-function canStandAlone(problem: FingeringProblem, struck: readonly Strike[]): boolean {
-  const strikes = struck.map((strike, index): Strike => ({
-    ...strike,
-    index,
-    slurredFrom: null,
-    slidFrom: null,
-    lineFrom: null,
-  }));
-  const moment: Moment = {
-    index: 0,
-    tick: 0,
-    timeMs: 0,
-    struck: strikes.map(({ index }) => index),
-    held: [],
-  };
-  const alone: FingeringProblem = {
-    ...problem,
-    strikes,
-    moments: [moment],
-    passes: { plays: [1], steps: [0], returns: [] },
-  };
-  return handLayer(alone, new LayerStore(new HandTables(alone)), moment, null).omitted.size === 0;
+/** Whether one hand can strike all of it at once, whatever lies around it. */
+function canStandAlone(
+  geometry: Pick<FingeringProblem, 'fretboard' | 'hand' | 'tuning'>,
+  struck: readonly Strike[],
+): boolean {
+  const { fretboard, hand } = geometry;
+  const choices = struck.map((strike) => placementsOf(geometry, strike));
+  const fits = (chosen: readonly Placement[], place: Placement) =>
+    chosen.every((one) => pairPlayable(one, place, fretboard, hand));
+  const descend = (chosen: readonly Placement[]): boolean =>
+    chosen.length === choices.length
+      ? barresPlayable(chosen)
+      : choices[chosen.length]!.some((place) => fits(chosen, place) && descend([...chosen, place]));
+  return descend([]);
 }
 
 function shiftedPitch(score: Score, { uids }: Strike, semitones: number): string {
