@@ -148,6 +148,11 @@ function open(generation: number, operation: number, input: DocumentInput) {
     ink: inkOf(registers),
   };
   plan(session, operation);
+  setTimeout(() => prepareWhileIdle(generation), 0);
+}
+
+function prepareWhileIdle(generation: number) {
+  if (waiting.length === 0 && session?.generation === generation) session.planner.prepare();
 }
 
 function plan(current: Session, operation: number) {

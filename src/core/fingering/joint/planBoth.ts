@@ -50,7 +50,7 @@ export class JointPlanner {
   private readonly store: StrokeStore;
   private readonly bargain: Bargain;
   private question: Question | null = null;
-  private latestCost = 0;
+  private latest: Found | null = null;
   private readonly lettersOn: LettersOn;
   private readonly rooms = new Map<number, Room>();
 
@@ -79,7 +79,7 @@ export class JointPlanner {
       best = proof.best;
     }
     const { lowerBound } = proof;
-    this.latestCost = best.cost;
+    this.latest = best;
     return {
       states: best.states,
       letters: best.letters,
@@ -94,11 +94,11 @@ export class JointPlanner {
    * off the bound of the last plan; nearly always what it really costs.
    */
   boundsFor(strike: number): ReadonlyMap<number, number> {
-    const { question } = this;
+    const { question, latest } = this;
     const bound = this.bargain.latest;
     const k = this.problem.moments.findIndex(({ struck }) => struck.includes(strike));
     const least = new Map<number, number>();
-    if (!question || !bound) return least;
+    if (!question || !latest || !bound) return least;
     const moment = question.core[k]!;
     const column = moment.layer.strikes.indexOf(strike);
     if (column < 0) return least;
@@ -108,10 +108,26 @@ export class JointPlanner {
       const place = rows.places[s * rows.columns + column]!;
       if (place === NO_PLACE || through[s]! >= UNREACHABLE) continue;
       const code = codeOf(PLACEMENTS[place]!);
-      const extra = Math.max(0, wholeTenths(through[s]!) - this.latestCost);
+      const extra = Math.max(0, wholeTenths(through[s]!) - latest.cost);
       if (extra < (least.get(code) ?? Infinity)) least.set(code, extra);
     }
     return least;
+  }
+
+  /**
+   * After an answer, while nobody asks: makes what most edits need and the last question may have done without, so that
+   * the first edit need not wait for it.
+   */
+  prepare(): void {
+    const { question, latest } = this;
+    const bound = this.bargain.latest;
+    if (!question || !latest || !bound || this.problem.passes.returns.length > 0) return;
+    const { left, right } = bound;
+    const here = this.inRoom(FIRST_ROOM);
+    const most = left.cost + right.cost + FIRST_ROOM * PARTS;
+    here.below = statesBelow(question.core, question.strokes, left, right, most, here.below);
+    if (tooMany(here.below.states)) return;
+    here.together.cheapest(question, here.below.states, question.left.solution.extras, latest);
   }
 
   /** A better plan makes the rest narrower: the best on the nodes of the core is found quickly. */
