@@ -135,14 +135,16 @@ export interface Reason {
 
 export interface RightChoice {
   readonly pluck: Pluck;
-  /** On the strings as they are. */
+  /** Exact: whatever the strings; before that, on the strings as they are. */
   readonly extraCost: number;
   readonly words: readonly StrokeReason[];
+  /** Notes that go to another string with this letter, the first few. */
+  readonly strings: readonly { readonly ticks: number; readonly string: number }[];
 }
 
 export interface NoteChoices {
   readonly uid: string;
-  /** Whether all prices of the left hand are exact for both hands; until then they are the least that they can be. */
+  /** Whether all prices are exact for both hands; until then those of the left hand are the least that they can be. */
   readonly exact: boolean;
   readonly left: readonly LeftChoice[];
   readonly right: readonly RightChoice[];

@@ -7,7 +7,7 @@ import { pickAlternatives } from './alternatives';
 import { reasonsBetween, termTotals } from './left/explain';
 import { holdsOther, reasonsAgainst } from './left/reasons';
 import { type HandAction, handScript } from './left/script/handScript';
-import { codeOf, type Placement } from './left/handState';
+import { codeOf, type HandState, type Placement } from './left/handState';
 import { type LeftCandidate, LeftPlanner } from './left/planLeft';
 import { type BothHands, JointPlanner } from './joint/planBoth';
 import type { FingeringPlan, LeftChoice, NoteChoices, RightChoice } from './plan';
@@ -32,6 +32,8 @@ import { ringsOf } from './rings/ring';
 /** Reasons worth showing beside a choice, and for how many of them they are worked out. */
 const REASONS_SHOWN = 2;
 const CHOICES_EXPLAINED = 8;
+/** Notes that go to another string with a letter: so many are named. */
+const STRINGS_SHOWN = 3;
 
 /** Whose right hand: its style, and the bars that have a school of their own. */
 export interface RightWishes {
@@ -179,7 +181,35 @@ export class Planner {
       priced.push({ ...one, extraCost: cost - best.cost, states: () => states, letters });
     }
     const ranked = [...priced.sort(byPrice), ...candidates.slice(explained)];
-    return { uid, exact: true, left: this.explained(asked, ranked, explained, ink), right };
+    const left = this.explained(asked, ranked, explained, ink);
+    return { uid, exact: true, left, right: yield* this.exactLetters(ink, strike, right) };
+  }
+
+  /** Letters with what they cost when the strings may be other ones, too. */
+  private *exactLetters(
+    ink: Ink,
+    strike: Strike,
+    known: readonly RightChoice[],
+  ): Generator<void, readonly RightChoice[]> {
+    const { problem, setting } = this;
+    const [uid] = strike.uids;
+    const lifted = letterOf(ink, strike) === null ? ink : without(ink, strike, ['pluck']);
+    const best = lifted === ink ? this.handsFor(ink) : this.planBoth(lifted);
+    const k = problem.moments.findIndex((moment) => moment.struck.includes(strike.index));
+    const walked = walkedWithLedgers(problem, setting, best.states, best.letters);
+    const priced: RightChoice[] = [];
+    for (const { pluck } of known) {
+      yield;
+      const marks = { ...(lifted.get(uid!) ?? NO_INK), pluck };
+      const { cost, states, letters } = this.planBoth(new Map(lifted).set(uid!, marks));
+      const extraCost = cost - best.cost;
+      const words =
+        extraCost === 0
+          ? []
+          : strokeReasons(problem, walked, walkedWithLedgers(problem, setting, states, letters), k);
+      priced.push({ pluck, extraCost, words, strings: otherStrings(problem, best.states, states) });
+    }
+    return priced.sort((a, b) => a.extraCost - b.extraCost);
   }
 
   /**
@@ -305,8 +335,13 @@ export class Planner {
     const wordsOf = (one: RightCandidate, against: StrokesWalked) =>
       strokeReasons(problem, against, walkedWithLedgers(problem, setting, states, one.letters()), k);
     return [
-      { pluck: first.pluck, extraCost: first.extraCost, words: [] },
-      ...others.map((one) => ({ pluck: one.pluck, extraCost: one.extraCost, words: wordsOf(one, best) })),
+      { pluck: first.pluck, extraCost: first.extraCost, words: [], strings: [] },
+      ...others.map((one) => ({
+        pluck: one.pluck,
+        extraCost: one.extraCost,
+        words: wordsOf(one, best),
+        strings: [],
+      })),
     ];
   }
 }
@@ -343,6 +378,30 @@ function without(ink: Ink, { uids }: Strike, marks: readonly (keyof InkMarks)[])
 
 const isSet = (ink: Ink, { uids }: Strike) =>
   uids.some((uid) => (ink.get(uid)?.finger ?? null) !== null || (ink.get(uid)?.string ?? null) !== null);
+
+const letterOf = (ink: Ink, { uids }: Strike) =>
+  uids.map((uid) => ink.get(uid)?.pluck ?? null).find((letter) => letter !== null) ?? null;
+
+/** Notes that lie on another string than in the best plan, the first few. */
+function otherStrings(
+  problem: FingeringProblem,
+  best: BothHands['states'],
+  other: BothHands['states'],
+): RightChoice['strings'] {
+  return problem.moments
+    .flatMap(({ index: k, tick, struck }) =>
+      best[k] === other[k]
+        ? []
+        : struck.flatMap((strike) => {
+            const [was, is] = [stringIn(best[k]!, strike), stringIn(other[k]!, strike)];
+            return is === null || is === was ? [] : [{ ticks: tick, string: is }];
+          }),
+    )
+    .slice(0, STRINGS_SHOWN);
+}
+
+const stringIn = ({ strikes, placements }: HandState, strike: number): number | null =>
+  placements[strikes.indexOf(strike)]?.string ?? null;
 
 const lettersOf = (ink: Ink, { uids }: Strike): InkMarks =>
   uids.map((uid) => ink.get(uid)).find((marks) => marks?.pluck) ?? NO_INK;

@@ -3,6 +3,7 @@ import type { SlurFault } from '../fingering/slurs/check';
 import type { SlurCure, SlurSuggestion } from '../fingering/slurs/suggest';
 import type { Way } from '../fingering/formulas/compare';
 import type { FormulaLeaving, FormulaSpan } from '../fingering/formulas/recognise';
+import type { RightChoice } from '../fingering/plan';
 import type { PlannedStroke } from '../fingering/right/report';
 import type { StrokeAction } from '../fingering/right/strokeScript';
 import type { StrokeReason } from '../fingering/right/reasons';
@@ -49,6 +50,15 @@ export const EFFECT_NAMES: Readonly<Record<EffectTag, string>> = {
   pizzicato: 'pizzicato',
   percussive: 'percussive',
 };
+
+/** Where a letter makes notes go to other strings; empty where it makes none. */
+export function otherStringsText(strings: RightChoice['strings'], place: PlaceOf): string {
+  const [first, ...more] = strings.map(({ ticks, string }) => {
+    const { bar, beat } = place(ticks);
+    return `string ${string} in bar ${bar}, beat ${beat}`;
+  });
+  return first === undefined ? '' : `then ${[first, ...more].join(', ')}`;
+}
 
 export const STROKE_TERMS: Readonly<Record<RightTermId, string>> = {
   displacement: 'the hand moves',

@@ -12,7 +12,7 @@ import type { CoreMoment } from './core';
 
 /** There and back at most so often; no more than that once it hardly raises the bound, in tenths of a point. */
 const MOST_SWEEPS = 6;
-const HARDLY = 0.3;
+const HARDLY = 1;
 
 /** Prices may have been added to or taken off what cannot be reached; no real cost comes near it. */
 const BROKEN = UNREACHABLE / 2;

@@ -1,8 +1,8 @@
 <!-- The selected note: what it is, how it stands, and every other choice with its exact price. -->
 <script lang="ts">
-  import type { LeftChoice, NoteChoices, PlannedNote } from '$core/fingering/plan';
+  import type { LeftChoice, NoteChoices, PlannedNote, RightChoice } from '$core/fingering/plan';
   import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
-  import { slurSuggestionText, strokeReasonText } from '$core/messages/strokes';
+  import { otherStringsText, slurSuggestionText, strokeReasonText } from '$core/messages/strokes';
   import type { Pluck } from '$core/score/model';
   import type { InkMarks } from '$core/fingering/ink';
   import { roman } from '$core/music/roman';
@@ -29,7 +29,12 @@
 
   const SHOWN = 8;
   const inked = $derived(ink.finger !== null || ink.string !== null || ink.pluck !== null);
-  const effort = (tenths: number) => (tenths === 0 ? 'best' : `+${(tenths / 10).toFixed(1)}`);
+  const effort = (tenths: number, rank: number) =>
+    rank === 0 ? 'best' : tenths === 0 ? 'as good' : `+${(tenths / 10).toFixed(1)}`;
+  const letterWords = ({ words, strings }: RightChoice): string =>
+    [...words.map((word) => strokeReasonText(word, place)), otherStringsText(strings, place)]
+      .filter((text) => text !== '')
+      .join('; ');
 
   /** What goes against a choice; for the best one: what speaks for it against the next. */
   function reasonText(choice: LeftChoice, rank: number): string {
@@ -71,7 +76,7 @@
             <button
               class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[1.6rem_1.9rem_2.6rem_1fr] items-baseline gap-x-1 px-1.5 py-1 text-left"
               aria-pressed={current}
-              aria-label="finger {choice.finger}, string {choice.string}, {effort(choice.extraCost)}"
+              aria-label="finger {choice.finger}, string {choice.string}, {effort(choice.extraCost, rank)}"
               onclick={() => choose(choice.finger, choice.string)}
             >
               <span class="font-serif text-lg leading-none font-semibold">{choice.finger}</span>
@@ -80,8 +85,8 @@
                 >{choice.string}</span
               >
               <span>{positionOf(choice)}</span>
-              <span class="text-right tabular-nums {choice.extraCost === 0 ? 'font-semibold' : ''}"
-                >{effort(choice.extraCost)}</span
+              <span class="text-right tabular-nums {rank === 0 ? 'font-semibold' : ''}"
+                >{effort(choice.extraCost, rank)}</span
               >
               {#if choice.words.length + choice.strokeWords.length > 0}
                 <span class="col-span-4 text-xs leading-snug opacity-80">{reasonText(choice, rank)}</span>
@@ -113,9 +118,9 @@
 
   {#if (choices?.right.length ?? 0) > 0}
     <div>
-      <p class="mb-1 text-xs">Right hand, on these strings</p>
+      <p class="mb-1 text-xs">Right hand{choices!.exact ? '' : ', on these strings'}</p>
       <div class="flex gap-1.5" data-testid="letters">
-        {#each choices!.right as choice (choice.pluck)}
+        {#each choices!.right as choice, rank (choice.pluck)}
           <button
             class="border-base-300 flex-1 cursor-pointer rounded border px-2 py-1 text-center {choice.pluck ===
             note.pluck
@@ -125,15 +130,15 @@
             onclick={() => pluck(choice.pluck)}
           >
             <span class="font-serif text-lg leading-none italic">{choice.pluck}</span>
-            <span class="block text-xs tabular-nums">{effort(choice.extraCost)}</span>
+            <span class="block text-xs tabular-nums">{effort(choice.extraCost, rank)}</span>
           </button>
         {/each}
       </div>
-      {#each choices!.right.filter(({ words }) => words.length > 0).slice(0, 3) as choice (choice.pluck)}
+      {#each choices!.right
+        .filter((choice) => letterWords(choice) !== '')
+        .slice(0, 3) as choice (choice.pluck)}
         <p class="mt-1 text-xs leading-snug opacity-80">
-          <span class="font-serif italic">{choice.pluck}</span>: {choice.words
-            .map((word) => strokeReasonText(word, place))
-            .join('; ')}
+          <span class="font-serif italic">{choice.pluck}</span>: {letterWords(choice)}
         </p>
       {/each}
     </div>
