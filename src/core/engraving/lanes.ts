@@ -125,7 +125,7 @@ export function systemLanes(
     hand: handLanes(scale, plan),
     shifts: plan.shifts.flatMap((shift) => {
       const span = spanOf(scale, shift.leavesTicks, shift.arrivesTicks);
-      return span ? [{ id: `${shift.toUid}-shift`, shift, span }] : [];
+      return span ? [{ id: `${shift.toUid}-${shift.jump ?? 'shift'}`, shift, span }] : [];
     }),
     strokes: plan.strokes
       .filter(({ ticks }) => ticks >= scale.from && ticks < scale.to)
@@ -174,7 +174,8 @@ function handLanes(
 ): readonly HandLane[] {
   return positions.flatMap(({ position, fromTicks }, k) => {
     const next = positions[k + 1]?.fromTicks ?? Infinity;
-    const leaves = shifts.find((shift) => shift.arrivesTicks === next)?.leavesTicks ?? next;
+    const leaves =
+      shifts.find((shift) => shift.jump === null && shift.arrivesTicks === next)?.leavesTicks ?? next;
     const span = spanOf(scale, fromTicks, Math.max(fromTicks + 1, leaves));
     return span ? [{ id: `hand-${fromTicks}`, position, span }] : [];
   });

@@ -35,6 +35,7 @@ export function findingsOf(
       uids: [shift.toUid],
       windowMs: shift.windowMs,
       neededMs: shift.neededMs,
+      jump: shift.jump,
     });
   }
   for (const note of notes) {

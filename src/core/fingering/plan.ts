@@ -58,6 +58,8 @@ export interface PlannedShift {
   readonly arrivesTicks: number;
   /** Quarters per minute at that place up to which the movement fits its window. */
   readonly worksUpToBpm: number;
+  /** Back to where a passage begins again, or on to another ending: it arrives at the bar line that it comes from. */
+  readonly jump: 'back' | 'on' | null;
 }
 
 /** Something the teacher should look at; the wording is in the message catalogue. */
@@ -81,6 +83,7 @@ export type Finding =
       readonly uids: readonly string[];
       readonly windowMs: number;
       readonly neededMs: number;
+      readonly jump: PlannedShift['jump'];
     }
   | {
       readonly code: 'slurFault';

@@ -13,36 +13,69 @@ export function riskOf(neededMs: number, windowMs: number): ShiftRisk {
   return neededMs <= windowMs ? 'tight' : 'tooFast';
 }
 
-/** In order of time. A move that changes no Roman number (an extension) is not in the list. */
+/** One way of the hand: to the next moment, back to where a passage begins again, or on to another ending. */
+interface Way {
+  readonly from: Moment;
+  readonly to: Moment;
+  readonly hands: readonly [HandState, HandState];
+  /** Roman number of the position that the hand comes from; null before it has stopped anything. */
+  readonly fromPosition: number | null;
+  readonly jump: PlannedShift['jump'];
+}
+
+/**
+ * In order of time; those back to a repeat or on to another ending are at the bar line that they come from. A move that changes
+ * no Roman number (an extension) is not in the list.
+ */
 export function shiftsOf(problem: FingeringProblem, states: readonly HandState[]): readonly PlannedShift[] {
-  const shifts: PlannedShift[] = [];
-  let position: number | null = null;
-  states.forEach((state, k) => {
-    const before = states[k - 1];
-    const toPosition = positionOf(state.placements);
-    const moment = problem.moments[k]!;
-    const shift = before ? measureShift(problem, problem.moments[k - 1]!, before, moment, state) : null;
-    if (shift && position !== null && toPosition !== null && position !== toPosition) {
-      const first = moment.struck.find((strike) => state.strikes.includes(strike)) ?? moment.struck[0]!;
-      const last = problem.moments[k - 1]!.struck.at(-1)!;
-      shifts.push({
-        fromPosition: position,
-        toPosition,
-        distanceMm: Math.round(shift.distanceMm),
-        windowMs: Math.round(shift.windowMs),
-        neededMs: Math.round(shift.neededMs),
-        carrier: shift.carrier,
-        risk: riskOf(shift.neededMs, shift.windowMs),
-        fromUid: problem.strikes[last]!.uids[0]!,
-        toUid: problem.strikes[first]!.uids[0]!,
-        leavesTicks: leavingTicks(problem, moment, shift.windowMs),
-        arrivesTicks: moment.tick,
-        worksUpToBpm: Math.floor((tempoAt(problem, moment) * shift.windowMs) / Math.max(1, shift.neededMs)),
-      });
-    }
-    position = toPosition ?? position;
+  const { moments, passes } = problem;
+  // By moment: the last position at or before it.
+  const positions: (number | null)[] = [];
+  states.forEach(({ placements }, k) => positions.push(positionOf(placements) ?? positions[k - 1] ?? null));
+  // Nobody goes on from one ending to the next.
+  const isGone = (to: number) => passes.steps[to]! > 0 || !passes.returns.some((one) => one.to === to);
+  const wayFrom = (from: number, to: number, next: Moment, jump: Way['jump']): Way => ({
+    from: moments[from]!,
+    to: next,
+    hands: [states[from]!, states[to]!],
+    fromPosition: positions[from]!,
+    jump,
   });
-  return shifts;
+  const onward = moments
+    .filter(({ index }) => index > 0 && isGone(index))
+    .map((to) => wayFrom(to.index - 1, to.index, to, null));
+  const jumps = passes.returns.map(({ from, to, tick }) =>
+    wayFrom(from, to, { ...moments[to]!, tick, held: [] }, to <= from ? 'back' : 'on'),
+  );
+  return [...onward, ...jumps]
+    .flatMap((way) => shiftOn(problem, way) ?? [])
+    .sort((a, b) => a.arrivesTicks - b.arrivesTicks);
+}
+
+function shiftOn(
+  problem: FingeringProblem,
+  { from, to, hands, fromPosition, jump }: Way,
+): PlannedShift | null {
+  const [before, after] = hands;
+  const shift = measureShift(problem, from, before, to, after);
+  const toPosition = positionOf(after.placements);
+  if (!shift || fromPosition === null || toPosition === null || fromPosition === toPosition) return null;
+  const first = to.struck.find((strike) => after.strikes.includes(strike)) ?? to.struck[0]!;
+  return {
+    fromPosition,
+    toPosition,
+    distanceMm: Math.round(shift.distanceMm),
+    windowMs: Math.round(shift.windowMs),
+    neededMs: Math.round(shift.neededMs),
+    carrier: shift.carrier,
+    risk: riskOf(shift.neededMs, shift.windowMs),
+    fromUid: problem.strikes[from.struck.at(-1)!]!.uids[0]!,
+    toUid: problem.strikes[first]!.uids[0]!,
+    leavesTicks: leavingTicks(problem, to, shift.windowMs),
+    arrivesTicks: to.tick,
+    worksUpToBpm: Math.floor((tempoAt(problem, to) * shift.windowMs) / Math.max(1, shift.neededMs)),
+    jump,
+  };
 }
 
 /**

@@ -116,6 +116,12 @@ export const NOTICES: Texts<Notice> = {
     `From bar ${n.measure} on, ${n.count} ${n.count === 1 ? 'slur' : 'slurs'} over three to five notes could be played by the left hand or mark a phrase; they are taken as phrase marks until you say.`,
 };
 
+const SHIFT_TO = {
+  next: 'The shift to',
+  back: 'Where the passage is repeated, the shift back to',
+  on: 'On the way to the other ending, the shift to',
+} as const;
+
 const CUT_WHY: Readonly<Record<RingEnd, string>> = {
   written: 'it ends where it is written to end',
   fingerNeeded: 'its finger is needed for another note',
@@ -137,7 +143,8 @@ export const FINDINGS: Texts<Finding> = {
   pluckContradicts: () =>
     'The inked letters here cannot be played together: fingers lie in order across the strings, p lowest.',
   cut: (f) => `Let go ${quarters(f.lostQuarters)} early: ${CUT_WHY[f.end]}.`,
-  shiftTooFast: (f) => `The shift to this note has ${f.windowMs} ms and needs about ${f.neededMs} ms.`,
+  shiftTooFast: (f) =>
+    `${SHIFT_TO[f.jump ?? 'next']} this note has ${f.windowMs} ms and needs about ${f.neededMs} ms.`,
   slurFault: (f) => SLUR_FAULTS[f.fault],
   printedDeparture: () => 'The plan departs from the fingering that came with the file.',
 };

@@ -97,7 +97,7 @@
     <p>The hand stays in one position.</p>
   {:else}
     <ul class="flex max-h-44 flex-col overflow-y-auto" data-testid="shifts">
-      {#each plan.shifts as shift (shift.toUid)}
+      {#each plan.shifts as shift (`${shift.fromUid} ${shift.toUid}`)}
         <li class="border-base-300 border-t">
           <button
             class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[2.6rem_1fr_auto] gap-x-2 py-1 text-left"
@@ -105,7 +105,8 @@
           >
             <span class="tabular-nums">{placeText(shift.arrivesTicks)}</span>
             <span
-              >{roman(shift.fromPosition)} → {roman(shift.toPosition)}, {shift.distanceMm} mm
+              >{shift.jump ? `${shift.jump}, ` : ''}{roman(shift.fromPosition)} → {roman(shift.toPosition)}, {shift.distanceMm}
+              mm
               <span class="block text-xs opacity-80"
                 >{shift.windowMs} ms there, {shift.neededMs} needed; up to ♩&nbsp;=&nbsp;{shift.worksUpToBpm}</span
               ></span

@@ -43,7 +43,7 @@
 
   const RISKS = { free: '', tight: 'tight', tooFast: 'too fast' } as const;
   const shiftWords = (shift: PlannedShift) =>
-    `${shift.distanceMm} mm in ${shift.windowMs} ms${RISKS[shift.risk] ? `, ${RISKS[shift.risk]}` : ''}`;
+    `${shift.jump ? `${shift.jump}, ` : ''}${shift.distanceMm} mm in ${shift.windowMs} ms${RISKS[shift.risk] ? `, ${RISKS[shift.risk]}` : ''}`;
   const CARRIERS: Readonly<Record<PlannedShift['carrier'], string>> = {
     none: 'nothing carries it',
     open: 'on an open string or rest',
@@ -51,8 +51,9 @@
     shape: 'the whole shape slides',
     pivot: 'a finger stays as pivot',
   };
+  const JUMPS = { back: 'back where it is repeated, ', on: 'on to the other ending, ' } as const;
   const shiftTitle = (shift: PlannedShift) =>
-    `${roman(shift.fromPosition)} to ${roman(shift.toPosition)}: ${shiftWords(shift)}; needs about ${shift.neededMs} ms; ${CARRIERS[shift.carrier]}; works up to ♩ = ${shift.worksUpToBpm}`;
+    `${shift.jump ? JUMPS[shift.jump] : ''}${roman(shift.fromPosition)} to ${roman(shift.toPosition)}: ${shiftWords(shift)}; needs about ${shift.neededMs} ms; ${CARRIERS[shift.carrier]}; works up to ♩ = ${shift.worksUpToBpm}`;
   /** Ids of what is drawn when each takes so much room and nothing may overlap; the rest is in the titles. */
   function roomy(lanes: readonly { readonly id: string; readonly at: number; readonly room: number }[]) {
     const drawn = new Set<string>();
