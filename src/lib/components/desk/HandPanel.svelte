@@ -103,7 +103,7 @@
             class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[2.6rem_1fr_auto] gap-x-2 py-1 text-left"
             onclick={() => desk.select(shift.toUid)}
           >
-            <span class="tabular-nums">{placeText(shift.arrivesTicks)}</span>
+            <span class="tabular-nums">{placeText(shift.jump ? shift.leavesTicks : shift.arrivesTicks)}</span>
             <span
               >{shift.jump ? `${shift.jump}, ` : ''}{roman(shift.fromPosition)} → {roman(shift.toPosition)}, {shift.distanceMm}
               mm

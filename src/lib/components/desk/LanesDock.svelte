@@ -83,6 +83,11 @@
       })),
     ),
   );
+  /** Along the neck's line: to the right, or under it to the left where the music goes back. */
+  function arrow(from: number, to: number, y: number): string {
+    const barb = Math.sign(from - to) * 0.7 * unit;
+    return `M${from} ${y} L${to} ${y} m${barb} ${-0.5 * unit} l${-barb} ${0.5 * unit} l${barb} ${0.5 * unit}`;
+  }
   const percent = (share: number) => `${Math.round(share * 100)} %`;
   const beats = (quarters: number) => Number(quarters.toFixed(1));
 </script>
@@ -236,8 +241,9 @@
                 fill="transparent"
               />
               <path
-                d="M{lane.span.x1} {6.1 * unit} L{lane.span.x2} {6.1 * unit} m{-0.7 * unit} {-0.5 *
-                  unit} l{0.7 * unit} {0.5 * unit} l{-0.7 * unit} {0.5 * unit}"
+                d={lane.shift.jump === 'back'
+                  ? arrow(lane.span.x2, lane.span.x1, 6.9 * unit)
+                  : arrow(lane.span.x1, lane.span.x2, 6.1 * unit)}
                 stroke="currentColor"
                 stroke-width={0.2 * unit}
                 fill="none"
