@@ -33,7 +33,7 @@ const OPTIONS = {
 } as const;
 
 /** Changes whenever the page of a score would come out differently: the key of what is stored. */
-export const ENGRAVING = 'desk-4';
+export const ENGRAVING = 'desk-5';
 
 let toolkit: Promise<VerovioToolkit> | null = null;
 

@@ -147,6 +147,17 @@ describe('schools', () => {
     const letters = lettersIn(planOf(line([64, 65, 67, 65, 64, 65, 67, 65]), 120, { school: 'plectrum' }));
     expect(letters).toEqual(['down', 'up', 'down', 'up', 'down', 'up', 'down', 'up']);
   });
+  it('bow marks on single notes are strokes of a plectrum: one keeps them, fingers pass them over', () => {
+    const tune = [64, 65, 67, 65, 64, 65, 67, 65];
+    const bow = (k: number) => (k % 2 === 0 ? 'up' : 'down');
+    const mark = (k: number) => `<notations><technical><${bow(k)}-bow/></technical></notations>`;
+    const marked = line(tune, 1, Object.fromEntries(tune.map((_midi, k) => [k, mark(k)])));
+    expect(lettersIn(planOf(marked, 120, { school: 'plectrum' }))).toEqual(tune.map((_midi, k) => bow(k)));
+    const [byFingers, plain] = [marked, line(tune)].map((notes) => planOf(notes, 120));
+    expect(lettersIn(byFingers!)).toEqual(lettersIn(plain!));
+    expect(byFingers!.cost).toBe(plain!.cost);
+    expect(byFingers!.findings).toEqual(plain!.findings);
+  });
   it('a plectrum sweeps a chord in one direction', () => {
     const letters = lettersIn(planOf(chord(0, 4, 40, 47, 52, 56), 90, { school: 'plectrum' }));
     expect(new Set(letters).size).toBe(1);

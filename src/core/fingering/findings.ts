@@ -1,5 +1,5 @@
 /** What the teacher should look at in a plan: cuts, hasty shifts, slurs that cannot be, contradictory ink. */
-import type { Score } from '../score/model';
+import { isPick, type Score } from '../score/model';
 import type { Ink } from './ink';
 import type { HandState } from './left/handState';
 import type { LeftPlan } from './left/planLeft';
@@ -66,4 +66,8 @@ export const slurFindings = (problem: FingeringProblem, states: readonly HandSta
 const departs = (printed: FingeringProblem['strikes'][number]['printed'], note: PlannedNote): boolean =>
   (printed.finger !== null && note.finger !== null && printed.finger !== note.finger) ||
   (printed.string !== null && note.string !== null && printed.string !== note.string) ||
-  (printed.pluck !== null && note.pluck !== null && printed.pluck !== note.pluck);
+  // What a plectrum played is no departure where fingers play.
+  (printed.pluck !== null &&
+    note.pluck !== null &&
+    printed.pluck !== note.pluck &&
+    isPick(printed.pluck) === isPick(note.pluck));

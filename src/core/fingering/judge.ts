@@ -1,5 +1,5 @@
 /** Judges the fingering that came with a score: whether it can be played, and what it costs against the best. */
-import type { PrintedMarks, Score } from '../score/model';
+import { isPick, type PrintedMarks, type Score } from '../score/model';
 import type { Ink } from './ink';
 import type { Finding, LeftChoice } from './plan';
 import type { Planner } from './planner';
@@ -42,16 +42,25 @@ const MOST_PRICED = 400;
 
 const CONTRADICTIONS = new Set<Finding['code']>(['unplayable', 'inkContradicts', 'pluckContradicts']);
 
-/** The file's marks as if the teacher had inked them. */
-export const printedInk = (score: Score): Ink =>
-  new Map(
-    score.notes
-      .filter(({ printed }) => printed.finger !== null || printed.string !== null || printed.pluck !== null)
-      .map(({ uid, printed }) => [uid, printed]),
+/** The file's marks as if the teacher had inked them; strokes of a plectrum only where the planner plays with one. */
+export function printedInk(score: Score, { problem, setting }: Planner): Ink {
+  const withPick = new Set(
+    problem.moments
+      .filter(({ index }) => setting.styles[index]!.school.plectrum)
+      .flatMap(({ struck }) => struck.flatMap((strike) => problem.strikes[strike]!.uids)),
   );
+  return new Map(
+    score.notes
+      .map(({ uid, printed }) => {
+        const fits = isPick(printed.pluck) === withPick.has(uid);
+        return [uid, fits ? printed : { ...printed, pluck: null }] as const;
+      })
+      .filter(([, { finger, string, pluck }]) => finger !== null || string !== null || pluck !== null),
+  );
+}
 
 export function judge(score: Score, planner: Planner): Judgement {
-  const ink = printedInk(score);
+  const ink = printedInk(score, planner);
   const plan = planner.plan(ink);
   const findings = plan.findings.filter((finding) => finding.code !== 'printedDeparture');
   return {

@@ -7,6 +7,9 @@ import type { Assumption, Notice } from './reading';
 export const PLUCKS = ['p', 'i', 'm', 'a', 'c', 'down', 'up'] as const;
 export type Pluck = (typeof PLUCKS)[number];
 
+/** A stroke of the plectrum, not of a finger. */
+export const isPick = (pluck: Pluck | null): pluck is 'down' | 'up' => pluck === 'down' || pluck === 'up';
+
 /** Fingering that came with the file. */
 export interface PrintedMarks {
   readonly finger: number | null;

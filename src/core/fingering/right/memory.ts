@@ -1,5 +1,5 @@
 /** What the right hand still knows of the moments before, as ages in whole ms. */
-import type { Pluck } from '../../score/model';
+import { isPick, type Pluck } from '../../score/model';
 import type { StrokeEffect } from './effects';
 import { EFFECTS } from './effects';
 import { tailMs, type StrokeGroup } from './strokes';
@@ -91,7 +91,7 @@ export function sharingFor(group: StrokeGroup, letters: readonly Pluck[]): Shari
   const ageMs = 0 - tail;
   const none = { letters, fingers: null, thumb: null, pick: null, away, tail, forgets: group.forgets };
   if (letters.length === 0) return { ...none, away: false };
-  if (letters[0] === 'down' || letters[0] === 'up') {
+  if (isPick(letters[0] ?? null)) {
     const down = letters[0] === 'down';
     // Towards the floor a sweep ends on the highest-pitched string.
     return { ...none, pick: { down, string: strokes.at(down ? -1 : 0)!.string, ageMs } };

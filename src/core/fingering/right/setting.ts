@@ -92,6 +92,8 @@ function isBeat(score: Score, bar: number, tick: number): boolean {
   return (tick - score.measures[bar]!.startTicks) % beat === 0;
 }
 
+const BRUSHES: ReadonlySet<NoteTag> = new Set(['brushDown', 'brushUp']);
+
 function effectsOf(score: Score, problem: FingeringProblem): readonly (EffectId | null)[] {
   const tagsOf = new Map<string, readonly NoteTag[]>(
     score.notes.filter((note) => note.tags.length > 0).map((note) => [note.uid, note.tags]),
@@ -101,6 +103,8 @@ function effectsOf(score: Score, problem: FingeringProblem): readonly (EffectId 
     const tags = struck.flatMap((index) =>
       problem.strikes[index]!.uids.flatMap((uid) => tagsOf.get(uid) ?? []),
     );
-    return effectAmong(new Set(tags));
+    // One string is not brushed: the mark is a stroke of the plectrum.
+    const brushed = struck.length > 1;
+    return effectAmong(new Set(brushed ? tags : tags.filter((tag) => !BRUSHES.has(tag))));
   });
 }

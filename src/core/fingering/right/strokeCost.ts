@@ -1,7 +1,7 @@
 /** What strokes cost: by themselves, and after the strokes before. */
 import { movementMs, type HandProfile } from '../../instrument/handProfile';
 import { type RightFinger, RIGHT_FINGERS, type RightPair } from '../../instrument/rightProfile';
-import type { Pluck } from '../../score/model';
+import { isPick, type Pluck } from '../../score/model';
 import { price } from '../costTerm';
 import {
   type FingersMemory,
@@ -73,9 +73,9 @@ export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, led
       if (pair && !isOf(pair, letter)) bill.charge('offPair', 1);
       if (order && !isOf(order, letter)) bill.charge('offOrder', 1);
     }
-    if (letter !== 'down' && letter !== 'up') bill.charge('station', awayFromStation(letter, string));
+    if (!isPick(letter)) bill.charge('station', awayFromStation(letter, string));
   });
-  if (letters[0] === 'down' || letters[0] === 'up') {
+  if (isPick(letters[0] ?? null)) {
     if ((letters[0] === 'down') !== onBeat) bill.charge('pickOffBeat', 1);
     bill.charge('pickGap', strokes[0]!.string - strokes.at(-1)!.string - (strokes.length - 1));
   }

@@ -1,5 +1,5 @@
 /** What the right hand has to pluck, given the strings. */
-import type { Pluck } from '../../score/model';
+import { isPick, type Pluck } from '../../score/model';
 import type { FingeringProblem, Moment, Role } from '../problem';
 import type { HandState, Placement } from '../left/handState';
 import { slurPlayable } from '../left/connectionCost';
@@ -80,6 +80,7 @@ export function strokeGroup(
   k: number,
   placed: readonly PlacedStrike[],
 ): StrokeGroup {
+  const manner = setting.styles[k]!;
   const strokes = placed
     .filter(({ slurred }) => !slurred)
     .map(({ strike, place }): Stroke => {
@@ -88,7 +89,8 @@ export function strokeGroup(
         strike,
         string: place.string,
         role,
-        printed: printed.pluck,
+        // What a plectrum played says nothing to fingers, nor the other way round.
+        printed: isPick(printed.pluck) === manner.school.plectrum ? printed.pluck : null,
         wanted: setting.tremolo[strike]!,
       };
     })
@@ -96,7 +98,7 @@ export function strokeGroup(
   const frets = placed.map(({ place }) => place.fret).filter((fret) => fret > 0);
   return keyed({
     strokes,
-    manner: setting.styles[k]!,
+    manner,
     onBeat: setting.onBeat[k]!,
     opens: setting.opens[k]!,
     effect: setting.effects[k]!,

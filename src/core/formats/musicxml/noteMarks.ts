@@ -1,5 +1,5 @@
 /** The `<notations>` of a note as data. Source of the elements: MusicXML 4.0, `notations`. */
-import type { Harmonic, NoteTag, PrintedMarks } from '../../score/model';
+import type { Harmonic, NoteTag, Pluck, PrintedMarks } from '../../score/model';
 import { PLUCKS } from '../../score/model';
 import { childNamed, childrenNamed, childText, type XmlElement } from './xmlTree';
 
@@ -74,11 +74,17 @@ function readTechnical(groups: readonly XmlElement[]) {
     printed: {
       finger: numberWithin('fingering', 0, 4) ?? (open ? 0 : null),
       string: numberWithin('string', 1, 6),
-      pluck: PLUCKS.find((letter) => letter === pluck) ?? null,
+      pluck: PLUCKS.find((letter) => letter === pluck) ?? bowedWith(technical),
     },
     printedFret: numberWithin('fret', 0, 24),
     harmonic: harmonic ? (childNamed(harmonic, 'artificial') ? 'artificial' : 'natural') : null,
   } as const;
+}
+
+/** Strokes of a plectrum are written as those of a bow. Source: MusicXML 4.0, `down-bow`, `up-bow`. */
+function bowedWith(technical: readonly XmlElement[]): Pluck | null {
+  const has = (name: string) => technical.some((one) => childNamed(one, name));
+  return has('down-bow') ? 'down' : has('up-bow') ? 'up' : null;
 }
 
 function tagsOf(note: XmlElement, marks: readonly XmlElement[], letRing: boolean): readonly NoteTag[] {
@@ -89,7 +95,7 @@ function tagsOf(note: XmlElement, marks: readonly XmlElement[], letRing: boolean
     const down = mark.attributes['direction'] === 'down';
     if (mark.name === 'arpeggiate') tags.add(down ? 'rollDown' : 'rollUp');
     if (mark.name === 'non-arpeggiate') tags.delete('rollUp');
-    // A brush is written as a bow stroke over a chord, as plectrum strokes are.
+    // A brush over a chord is written as a bow stroke, as those of a plectrum are; a single note is never brushed.
     if (mark.name === 'down-bow') tags.add('brushDown');
     if (mark.name === 'up-bow') tags.add('brushUp');
   }

@@ -33,6 +33,17 @@ describe('fingering in the imported text', () => {
     expect(out.match(/<fingering>/g)).toHaveLength(1);
     expect(out).toContain('<fingering>3</fingering><pluck>p</pluck>');
   });
+  it('does not repeat a stroke of the plectrum, and is read back as one', () => {
+    const down = (text: string) =>
+      applySplices(
+        text,
+        fingeringSplices(read(text), new Map([['n1', { ...marks, pluck: 'down' as const }]])),
+      );
+    const out = down(documentXml([note('<notations><technical><down-bow/></technical></notations>')]));
+    expect(out.match(/<down-bow\/>/g)).toHaveLength(1);
+    expect(down(documentXml([note()]))).toContain('<technical><down-bow/><fingering>3</fingering>');
+    expect(read(down(documentXml([note()]))).score.notes[0]!.printed.pluck).toBe('down');
+  });
   it('passes over self-closing notations', () => {
     expect(fingered(documentXml([note('<notations/>')]))).toContain(
       `<notations/><notations><technical>${TECHNICAL}`,

@@ -2,7 +2,7 @@
  * Fingering written into the imported document by insertion only: taking the insertions out again gives back
  * the original text. Source of the elements and their order: MusicXML 4.0, `note`, `notations`, `technical`.
  */
-import type { Pluck } from '../../score/model';
+import { isPick, type Pluck } from '../../score/model';
 import { uidsOf } from './readEvents';
 import type { ScoreDocument } from './readScore';
 import type { Splice } from './splice';
@@ -69,11 +69,11 @@ function technicalContent(marks: NoteFingering, present: XmlElement | null): str
     .filter(([name, value]) => value !== null && (present ? childText(present, name) : null) !== value)
     .map(([name, value]) => `<${name}>${value}</${name}>`)
     .join('');
-  return isPick(marks.pluck) ? `<${marks.pluck}-bow/>${said}` : said;
+  // Strokes of a plectrum are written as those of a bow. Source: MusicXML 4.0, `down-bow`, `up-bow`.
+  if (!isPick(marks.pluck)) return said;
+  const bow = `${marks.pluck}-bow`;
+  return present && childNamed(present, bow) ? said : `<${bow}/>${said}`;
 }
-
-/** Strokes of a plectrum are written as those of a bow. Source: MusicXML 4.0, `down-bow`, `up-bow`. */
-const isPick = (pluck: Pluck | null): pluck is 'down' | 'up' => pluck === 'down' || pluck === 'up';
 
 /** `notations` stand after everything else in a note but its lyrics and playback. */
 function afterNotationsPlace(note: XmlElement): number {

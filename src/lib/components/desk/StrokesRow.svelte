@@ -3,6 +3,7 @@
   import type { SystemLanes } from '$core/engraving/lanes';
   import type { PlannedStroke } from '$core/fingering/right/report';
   import { formulaName, formulaSpanText } from '$core/messages/strokes';
+  import { isPick } from '$core/score/model';
 
   interface Props {
     lanes: SystemLanes;
@@ -19,8 +20,7 @@
   const formulaY = $derived(top + 3.6 * unit);
   /** Thumb and fingers of a chord stand in one word, p first. */
   const word = ({ letters }: PlannedStroke) =>
-    letters[0] === 'down' || letters[0] === 'up' ? '' : [...new Set(letters)].join('');
-  const isPick = ({ letters }: PlannedStroke) => letters[0] === 'down' || letters[0] === 'up';
+    isPick(letters[0] ?? null) ? '' : [...new Set(letters)].join('');
   const room = ({ span, formula }: (typeof lanes.formulas)[number]) =>
     span.x2 - span.x1 > formulaName(formula.formula).length * 0.85 * unit;
 </script>
@@ -55,7 +55,7 @@
         height={3.2 * unit}
         fill="transparent"
       />
-      {#if isPick(stroke)}
+      {#if isPick(stroke.letters[0] ?? null)}
         <path
           d={stroke.letters[0] === 'down'
             ? `M${x - 0.45 * unit} ${letterY} v${-1 * unit} h${0.9 * unit} v${1 * unit}`
