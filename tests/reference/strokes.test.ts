@@ -4,12 +4,14 @@
  */
 import { describe, expect, it } from 'vitest';
 import { FORMULAS, ORDERS } from '../../src/core/fingering/formulas/formulas';
+import type { Ink } from '../../src/core/fingering/ink';
 import type { FingeringPlan } from '../../src/core/fingering/plan';
 import { NO_WISHES, Planner } from '../../src/core/fingering/planner';
 import { RIGHT_SCHOOL_IDS } from '../../src/core/fingering/right/schools';
 import { PLAIN_STYLE, type RightStyle } from '../../src/core/fingering/right/style';
 import { TREMOLO_IDS, TREMOLOS } from '../../src/core/fingering/right/tremolo';
 import { DEFAULT_PLAYER } from '../../src/core/instrument/hands';
+import { strokeActionText, strokeWords } from '../../src/core/messages/strokes';
 import type { Pluck } from '../../src/core/score/model';
 import { barXml, scoreOrThrow, type TestNote } from '../helpers/music';
 
@@ -196,6 +198,44 @@ describe('strums', () => {
   it('a brush is one finger over all strings; a roll keeps p i m a', () => {
     expect(new Set(lettersIn(strummed('<technical><down-bow/></technical>')).slice(0, 4)).size).toBe(1);
     expect(lettersIn(strummed('<arpeggiate/>')).slice(0, 4)).toEqual(['p', 'i', 'm', 'a']);
+  });
+  it('a rasgueado goes out with a m i and back with i, over all strings, in the row and in the script', () => {
+    const notes = chord(0, 2, 50, 57, 62, 66);
+    const score = scoreOrThrow(barXml(notes, 100));
+    const tagged = {
+      ...score,
+      notes: score.notes.map((note) => ({ ...note, tags: ['rasgueado' as const] })),
+    };
+    const planner = new Planner(tagged, fretboard, hand);
+    const inked = (pluck: Pluck): Ink => new Map([['n1', { finger: null, string: null, pluck }]]);
+    for (const [letter, order] of [
+      ['a', ['a', 'm', 'i']],
+      ['i', ['i']],
+    ] as const) {
+      const [stroke] = planner.plan(inked(letter)).strokes;
+      expect([stroke!.effect, stroke!.order]).toEqual(['rasgueado', order]);
+      expect(strokeWords(stroke!).slice(0, 2)).toEqual([`${order.join(' ')} over 4 3 2 1`, 'rasgueado']);
+      const [action] = planner.strokeScript(inked(letter));
+      expect(action).toMatchObject({ kind: 'strum', letters: order, strings: [4, 3, 2, 1] });
+      expect(strokeActionText(action!)).toBe(`${order.join(' ')} over 4 3 2 1`);
+    }
+  });
+  it('nothing is planted before a strum that comes between', () => {
+    const score = scoreOrThrow(
+      barXml(
+        [
+          { midi: 64, onset: 0, length: 2, voice: 1 },
+          ...chord(2, 2, 50, 57, 62, 66),
+          { midi: 59, onset: 4, length: 2, voice: 1 },
+        ],
+        60,
+      ),
+    );
+    const brushed = score.notes.map((note) =>
+      note.onsetTicks === score.notes[1]!.onsetTicks ? { ...note, tags: ['brushDown' as const] } : note,
+    );
+    const script = new Planner({ ...score, notes: brushed }, fretboard, hand).strokeScript(new Map());
+    expect(script.filter(({ kind }) => kind !== 'reopen').map(({ kind }) => kind)).toEqual(['stroke', 'strum', 'stroke']);
   });
   it('after a brush the fingers must find their strings: at once it costs, later it does not', () => {
     const next = (gap: number) => strummed('<technical><down-bow/></technical>', gap).strokes[1]!.effort;

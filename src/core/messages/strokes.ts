@@ -140,10 +140,20 @@ export const slurSuggestionText = (one: SlurSuggestion): string =>
 const strings = (count: number) => `${count} ${count === 1 ? 'string' : 'strings'}`;
 
 /** What there is to say about a stroke of the plan. */
-export function strokeWords({ letters, strings: on, move, again, rest }: PlannedStroke): readonly string[] {
-  const played = letters.map((letter, k) => `${letter} on ${on[k]}`).join(', ');
+export function strokeWords({
+  letters,
+  strings: on,
+  move,
+  again,
+  rest,
+  effect,
+  order,
+}: PlannedStroke): readonly string[] {
+  const each = letters.map((letter, k) => `${letter} on ${on[k]}`).join(', ');
+  const strummed = effect !== null && new Set(letters).size === 1;
   return [
-    played,
+    strummed ? `${order.join(' ')} over ${on.join(' ')}` : each,
+    ...(effect ? [EFFECT_NAMES[effect]] : []),
     ...(move
       ? [
           move.against
@@ -179,5 +189,6 @@ export function strokeActionText({ kind, letters, strings }: StrokeAction): stri
   if (kind === 'reopen') return `${names} ${letters.length === 1 ? 'opens' : 'open'}`;
   const on = `${names} on ${strings.join(' ')}`;
   if (kind === 'stroke') return `strike ${on}`;
+  if (kind === 'strum') return `${names} over ${strings.join(' ')}`;
   return letters.length > 1 ? `plant ${on} at once` : `plant ${on}`;
 }

@@ -30,6 +30,13 @@ export const EFFECTS = {
 export type EffectId = keyof typeof EFFECTS;
 export const EFFECT_IDS = Object.keys(EFFECTS) as EffectId[];
 
+/**
+ * The fingers that go over the strings one after the other, where an effect takes more than the letter that stands
+ * for it: a rasgueado goes out with a m i, and back with i alone. Source: handbook, "Strums and effects".
+ */
+export const fingerOrder = (effect: EffectId | null, letters: readonly Pluck[]): readonly Pluck[] =>
+  effect === 'rasgueado' && letters[0] === 'a' ? ['a', 'm', 'i'] : [...new Set(letters)];
+
 /** The first of the list that stands at the notes. */
 export const effectAmong = (tags: ReadonlySet<NoteTag>): EffectId | null =>
   EFFECT_IDS.find((id) => tags.has(id)) ?? null;

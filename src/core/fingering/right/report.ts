@@ -1,6 +1,7 @@
 /** The strokes of a plan as data: what the row under the score shows. */
 import type { Pluck } from '../../score/model';
 import type { FingeringProblem } from '../problem';
+import { type EffectId, fingerOrder } from './effects';
 import { crossingOf, repeatOf } from './reasons';
 import type { RightStep } from './walk';
 
@@ -16,6 +17,9 @@ export interface PlannedStroke {
   /** A finger that has just played. */
   readonly again: { readonly letter: Pluck; readonly ms: number } | null;
   readonly rest: boolean;
+  readonly effect: EffectId | null;
+  /** Each finger once, in the order in which they play. */
+  readonly order: readonly Pluck[];
   /** Effort of the stroke with the way to it, in tenths of a point. */
   readonly effort: number;
 }
@@ -45,6 +49,8 @@ export function strokeReport(
           : null,
     again: again?.code === 'again' ? { letter: again.letter, ms: again.ms } : null,
     rest,
+    effect: group.effect,
+    order: fingerOrder(group.effect, sharing.letters),
     effort: step.own + step.way,
   };
 }

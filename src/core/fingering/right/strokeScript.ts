@@ -7,15 +7,16 @@
 import type { Pluck } from '../../score/model';
 import type { FingeringProblem } from '../problem';
 import type { Ring } from '../rings/ring';
+import { fingerOrder } from './effects';
 import { RANK } from './memory';
 import type { RightStep } from './walk';
 
 export interface StrokeAction {
   readonly momentIndex: number;
   readonly ticks: number;
-  readonly kind: 'plant' | 'stroke' | 'reopen';
+  readonly kind: 'plant' | 'stroke' | 'strum' | 'reopen';
   readonly letters: readonly Pluck[];
-  /** By letter; empty for fingers that open. */
+  /** By letter; empty for fingers that open, all of them from the lowest-pitched for a strum. */
   readonly strings: readonly number[];
 }
 
@@ -23,6 +24,8 @@ interface Played {
   readonly momentIndex: number;
   readonly letters: readonly Pluck[];
   readonly strings: readonly number[];
+  /** All strings at once with the fingers in `letters` one after the other; afterwards the hand is away from them. */
+  readonly strum: boolean;
 }
 
 const FINGERS = new Set<Pluck>(['i', 'm', 'a', 'c']);
@@ -32,11 +35,12 @@ export function strokeScript(
   steps: readonly RightStep[],
   rings: readonly Ring[],
 ): readonly StrokeAction[] {
-  const played = steps.flatMap(({ group, sharing }, momentIndex): Played[] =>
-    group.strokes.length > 0 && !sharing.pick && !sharing.away
-      ? [{ momentIndex, letters: sharing.letters, strings: group.strokes.map(({ string }) => string) }]
-      : [],
-  );
+  const played = steps.flatMap(({ group, sharing }, momentIndex): Played[] => {
+    if (group.strokes.length === 0 || sharing.pick) return [];
+    const strum = sharing.away;
+    const letters = strum ? fingerOrder(group.effect, sharing.letters) : sharing.letters;
+    return [{ momentIndex, letters, strings: group.strokes.map(({ string }) => string), strum }];
+  });
   const planted = new Set<number>();
   const open = new Set<Pluck>();
   const actions: StrokeAction[] = [];
@@ -46,11 +50,12 @@ export function strokeScript(
     const add = (kind: StrokeAction['kind'], letters: readonly Pluck[], strings: readonly number[]) => {
       if (letters.length > 0) actions.push({ momentIndex, ticks, kind, letters, strings });
     };
-    add('stroke', now.letters, now.strings);
-    now.letters.forEach((letter) => FINGERS.has(letter) && open.add(letter));
+    add(now.strum ? 'strum' : 'stroke', now.letters, now.strings);
+    if (now.strum) open.clear();
+    else now.letters.forEach((letter) => FINGERS.has(letter) && open.add(letter));
     const { reopening } = steps[momentIndex]!.group.manner.style;
     const next = played[n + 1];
-    if (now.letters.includes('p') && now.letters.length === 1) {
+    if (!now.strum && now.letters.includes('p') && now.letters.length === 1) {
       const back =
         reopening === 'together' ? [...open] : [...open].filter((letter) => next?.letters.includes(letter));
       add('reopen', back, []);
@@ -81,11 +86,11 @@ function plantedAfter(
   const fingers: { at: number; letter: Pluck; string: number }[] = [];
   const { tick } = problem.moments[played[n]!.momentIndex]!;
   for (let at = n + 1; at < played.length; at++) {
-    const { letters, strings } = played[at]!;
+    const { letters, strings, strum } = played[at]!;
     const before = fingers.at(-1);
     const letter = letters[0]!;
     const string = strings[0]!;
-    if (letters.length > 1 || !FINGERS.has(letter)) break;
+    if (strum || letters.length > 1 || !FINGERS.has(letter)) break;
     // Up: to a higher-pitched string by a higher finger.
     if (before && (string >= before.string || RANK[letter] <= RANK[before.letter])) break;
     if (mustRing(problem, rings, string, tick) || played[n]!.strings.includes(string)) break;

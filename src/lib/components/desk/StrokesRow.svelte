@@ -19,8 +19,7 @@
   const signY = $derived(top + 0.2 * unit);
   const formulaY = $derived(top + 3.6 * unit);
   /** Thumb and fingers of a chord stand in one word, p first. */
-  const word = ({ letters }: PlannedStroke) =>
-    isPick(letters[0] ?? null) ? '' : [...new Set(letters)].join('');
+  const word = ({ letters, order }: PlannedStroke) => (isPick(letters[0] ?? null) ? '' : order.join(''));
   const room = ({ span, formula }: (typeof lanes.formulas)[number]) =>
     span.x2 - span.x1 > formulaName(formula.formula).length * 0.85 * unit;
 </script>
