@@ -235,7 +235,11 @@ describe('strums', () => {
       note.onsetTicks === score.notes[1]!.onsetTicks ? { ...note, tags: ['brushDown' as const] } : note,
     );
     const script = new Planner({ ...score, notes: brushed }, fretboard, hand).strokeScript(new Map());
-    expect(script.filter(({ kind }) => kind !== 'reopen').map(({ kind }) => kind)).toEqual(['stroke', 'strum', 'stroke']);
+    expect(script.filter(({ kind }) => kind !== 'reopen').map(({ kind }) => kind)).toEqual([
+      'stroke',
+      'strum',
+      'stroke',
+    ]);
   });
   it('after a brush the fingers must find their strings: at once it costs, later it does not', () => {
     const next = (gap: number) => strummed('<technical><down-bow/></technical>', gap).strokes[1]!.effort;
