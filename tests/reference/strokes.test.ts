@@ -220,6 +220,16 @@ describe('strums', () => {
       expect(strokeActionText(action!)).toBe(`${order.join(' ')} over 4 3 2 1`);
     }
   });
+  it('a rasgueado goes out on the beat and back beside it', () => {
+    const notes = [0, 1, 2, 3].flatMap((onset) => chord(onset, 1, 45, 52, 57, 60, 64));
+    const score = scoreOrThrow(barXml(notes, 100));
+    const tagged = {
+      ...score,
+      notes: score.notes.map((note) => ({ ...note, tags: ['rasgueado' as const] })),
+    };
+    const { strokes } = new Planner(tagged, fretboard, hand).plan(new Map());
+    expect(strokes.map(({ order }) => order.join(''))).toEqual(['ami', 'i', 'ami', 'i']);
+  });
   it('nothing is planted before a strum that comes between', () => {
     const score = scoreOrThrow(
       barXml(

@@ -87,7 +87,7 @@ export const STROKE_TERMS: Readonly<Record<RightTermId, string>> = {
   offOrder: 'not the next of the order',
   wanted: 'not the finger that was chosen',
   sweepBack: 'two strokes one way that are no sweep',
-  pickOffBeat: 'up on a beat, or down beside it',
+  pickOffBeat: 'back up on a beat, or down beside it',
   pickSkip: 'the plectrum skips strings',
   pickSkipHaste: 'the plectrum in haste',
   pickGap: 'strings inside the sweep must not sound',

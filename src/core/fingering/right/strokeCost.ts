@@ -65,7 +65,7 @@ export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, led
       if (letters[k - 1] === 'p' && !strummed) bill.charge('brush', strokes[k - 1]!.string - string);
     } else if (RANK[letter] <= RANK.c) {
       if (role === 'bass') bill.charge('fingerBass', 1);
-      if (letter === 'a') bill.charge('ring', 1);
+      if (letter === 'a' && !strummed) bill.charge('ring', 1);
       if (letter === 'c') bill.charge('little', 1);
     }
     if (strokes.length === 1 && inLine(role, letter)) {
@@ -79,6 +79,8 @@ export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, led
     if ((letters[0] === 'down') !== onBeat) bill.charge('pickOffBeat', 1);
     bill.charge('pickGap', strokes[0]!.string - strokes.at(-1)!.string - (strokes.length - 1));
   }
+  // A rasgueado goes out on a beat and back beside it, as a plectrum does.
+  if (effect === 'rasgueado' && (letters[0] !== 'i') !== onBeat) bill.charge('pickOffBeat', 1);
   if (fingers && !strummed) {
     bill.charge('home', Math.abs(fingers.place / PLACE_PARTS - HOME_PLACE));
     bill.charge('spread', spreadStrings(letters, strokes));

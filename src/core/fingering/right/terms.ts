@@ -191,7 +191,7 @@ export const RIGHT_TERMS = checkedTerms({
   },
   pickOffBeat: {
     unit: 'count',
-    measures: 'plectrum: up on a beat, down beside it',
+    measures: 'plectrum: up on a beat, down beside it; a rasgueado the same, out being down',
     weight: 6.5,
     source: COMMON,
     shape: linear,
