@@ -31,8 +31,6 @@ interface Hands {
   readonly placed: readonly (readonly PlacedStrike[])[];
   readonly steps: readonly RightStep[];
   readonly efforts: readonly MomentEffort[];
-  /** The moments at which the right hand plays. */
-  readonly played: readonly number[];
   /** Where a stroke should come to lie, see `restWanted`. */
   readonly wanted: readonly number[];
 }
@@ -120,12 +118,12 @@ export class PlanReport {
     );
     const efforts = carried(count, last?.efforts ?? null, sameHand, (k) => leftEffortAt(problem, states, k));
     const hands = { inked, states, letters, placed, steps, efforts };
-    return { ...hands, ...this.restsWanted(steps) };
+    return { ...hands, wanted: this.restsWanted(steps) };
   }
 
-  private restsWanted(steps: readonly RightStep[]): Pick<Hands, 'played' | 'wanted'> {
+  private restsWanted(steps: readonly RightStep[]): Hands['wanted'] {
     const { problem, last } = this;
-    if (last && steps === last.steps) return last;
+    if (last && steps === last.steps) return last.wanted;
     const played = steps.flatMap(({ group }, k) => (group.strokes.length > 0 ? [k] : []));
     const next: number[] = [];
     const previous: number[] = [];
@@ -140,7 +138,7 @@ export class PlanReport {
       for (let j = k; j <= (next[k]! < 0 ? steps.length - 1 : next[k]!); j++) if (!same(j)) return false;
       return true;
     };
-    const wanted = carried(
+    return carried(
       steps.length,
       last?.wanted ?? null,
       (k) => previous[k] !== undefined && sameAround(k),
@@ -155,7 +153,6 @@ export class PlanReport {
               next[k]! < 0 ? undefined : next[k],
             ),
     );
-    return { played, wanted };
   }
 
   /** By strike: it depends on the hands from its own moment until it ends. */
