@@ -7,6 +7,14 @@ let engraver: Worker | null = null;
 let planner: Worker | null = null;
 let lastGeneration = 0;
 
+/**
+ * Starts the planner before a piece is opened: it plans some music of its own while nobody asks, so that the machine
+ * has compiled it by then.
+ */
+export function startPlanner(): Worker {
+  return (planner ??= new PlannerWorker());
+}
+
 export interface WorkerBridge {
   readonly generation: number;
   readonly plan: (request: PlannerRequest) => void;
@@ -20,7 +28,7 @@ export function connectWorkers(
   onAnswer: (answer: PlannerAnswer) => void,
 ): WorkerBridge {
   const generation = ++lastGeneration;
-  const planning = (planner ??= new PlannerWorker());
+  const planning = startPlanner();
   const hearPage = ({ data }: MessageEvent<EngraverAnswer>) => data.generation === generation && onPage(data);
   const hearPlan = ({ data }: MessageEvent<PlannerAnswer>) =>
     data.generation === generation && onAnswer(data);

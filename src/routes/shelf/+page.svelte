@@ -3,6 +3,7 @@
   import { beforeNavigate, invalidateAll } from '$app/navigation';
   import FileUp from '@lucide/svelte/icons/file-up';
   import Search from '@lucide/svelte/icons/search';
+  import { startPlanner } from '$lib/client/workers';
   import Rosette from '$lib/components/Rosette.svelte';
   import PieceCard from '$lib/components/shelf/PieceCard.svelte';
   import ImportResults from '$lib/components/shelf/ImportResults.svelte';
@@ -47,12 +48,18 @@
   /** While pages and plans are made, the shelf looks again until all are there. */
   const unready = $derived(data.pieces.filter((piece) => !piece.pageReady || !piece.plan).length);
   const LOOK_AGAIN_MS = 1500;
+  const START_PLANNER_MS = 300;
   let timesLooked = 0;
   onMount(() => {
+    // A piece is likely to be opened next; the shelf itself comes first.
+    const starting = setTimeout(startPlanner, START_PLANNER_MS);
     const timer = setInterval(() => {
       if (unready > 0 && ++timesLooked < 400) void refresh();
     }, LOOK_AGAIN_MS);
-    return () => clearInterval(timer);
+    return () => {
+      clearTimeout(starting);
+      clearInterval(timer);
+    };
   });
 
   function drop(event: DragEvent) {

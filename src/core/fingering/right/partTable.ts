@@ -104,9 +104,7 @@ export class Parting<T> implements Parted {
   count = 0;
   private parts = new Int32Array(64);
   private partsCount = 0;
-  /** By number: its place among the distinct ones, from `base` on; lower entries are of an earlier call. */
-  private places = new Int32Array(1024);
-  private base = 1;
+  private readonly apart = new Apart();
 
   constructor(private readonly table: PartTable<T>) {}
 
@@ -114,7 +112,7 @@ export class Parting<T> implements Parted {
   begin(parts: Int32Array): void {
     const rows = ['of', 'cost', 'newOf', 'numbers', 'parts'] as const;
     if (this.of.length < parts.length) for (const row of rows) this[row] = new Int32Array(2 * parts.length);
-    this.partsCount = this.apart(parts, parts.length, this.of, this.parts);
+    this.partsCount = this.apart.write(parts, parts.length, this.of, this.parts);
   }
 
   /** `ms` until the next moment. */
@@ -124,11 +122,18 @@ export class Parting<T> implements Parted {
       this.cost[n] = cost(parts[n]!);
       this.newOf[n] = table.aged(after(parts[n]!), ms);
     }
-    this.count = this.apart(this.newOf, this.partsCount, this.newOf, this.numbers);
+    this.count = this.apart.write(this.newOf, this.partsCount, this.newOf, this.numbers);
   }
+}
+
+/** Tells numbers of parts apart, a row after the other; no scratch is cleared in between. */
+export class Apart {
+  /** By number: its place among the distinct ones, from `base` on; lower entries are of an earlier call. */
+  private places = new Int32Array(1024);
+  private base = 1;
 
   /** Writes which of the distinct numbers each is, and these in the order in which they appear; gives how many. */
-  private apart(numbers: Int32Array, count: number, of: Int32Array, distinct: Int32Array): number {
+  write(numbers: ArrayLike<number>, count: number, of: Int32Array, distinct: Int32Array): number {
     const { base } = this;
     let found = 0;
     for (let k = 0; k < count; k++) {

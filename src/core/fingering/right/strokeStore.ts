@@ -5,6 +5,7 @@
  */
 import type { HandProfile } from '../../instrument/handProfile';
 import type { Pluck } from '../../score/model';
+import { Arena } from '../arena';
 import { EdgeList } from '../edgeList';
 import {
   agedFingers,
@@ -20,6 +21,7 @@ import {
 } from './memory';
 import { Memo, type Parted, Parting, PartTable, type Steps } from './partTable';
 import type { Manner } from './setting';
+import { type Left, NO_FRET, type Situations, SituationSets } from './situations';
 import { busyPrice, busyShare, fingersPartCost, groupCost, thumbPartCost } from './strokeCost';
 import { sharingsOf, type StrokeGroup } from './strokes';
 
@@ -29,29 +31,13 @@ export interface StrokeState {
   readonly letters: readonly Pluck[];
 }
 
-/**
- * What later costs can depend on: pairs of what the fingers and the thumb still know as the next moment comes, with
- * where the left hand was.
- */
-export interface Situations {
-  readonly id: number;
-  readonly count: number;
-  /** By situation: numbers of its parts. */
-  readonly fingers: Int32Array;
-  readonly thumbs: Int32Array;
-  readonly frets: readonly (number | null)[];
-}
-
-export interface SharedStrokes {
+export interface SharedStrokes extends Left {
   readonly states: readonly StrokeState[];
   /** By state, side by side. */
   readonly variantOf: Int32Array;
   readonly stateCost: Int32Array;
   /** From situations of the layer before to states. */
   readonly ways: EdgeList;
-  /** By state: which of the situations it leaves. */
-  readonly situationOf: Int32Array;
-  readonly situations: Situations;
 }
 
 /** A layer with the time until the next moment that it was made for. */
@@ -67,10 +53,6 @@ interface Shared {
   readonly fingers: Steps;
   readonly thumbs: Steps;
 }
-
-/** More parts of one kind than this never come up in a piece; numbers of two fit into one. */
-const PARTS = 1 << 20;
-const FRETS = 32;
 
 export class StrokeStore {
   private readonly fingers = new PartTable({
@@ -88,7 +70,8 @@ export class StrokeStore {
   private readonly fingersApart = new Parting(this.fingers);
   private readonly thumbsApart = new Parting(this.thumbs);
   private readonly sharings = new Map<string, readonly Shared[]>();
-  private readonly sets = new Map<string, Situations>();
+  private readonly sets = new SituationSets();
+  private readonly arena = new Arena();
   private readonly layers = new Map<string, SharedStrokes>();
   /** The same by groups and the number of the situations before, which needs no key to be written. */
   private readonly lately = new WeakMap<readonly StrokeGroup[], Map<number, Lately>>();
@@ -101,7 +84,7 @@ export class StrokeStore {
       variantOf: new Int32Array(1),
       stateCost: new Int32Array(1),
       ways: new EdgeList(new Int32Array(2), new Int32Array(0), new Int32Array(0)),
-      ...this.situationsOf([this.fingers.number(NO_FINGERS)], [this.thumbs.number(NO_THUMB)], [null]),
+      ...this.sets.leftBy([this.fingers.number(NO_FINGERS)], [this.thumbs.number(NO_THUMB)], [NO_FRET], 1),
     };
   }
 
@@ -137,37 +120,46 @@ export class StrokeStore {
     thumbsApart.begin(before.thumbs);
     const sharings = groups.map((group) => this.sharingsFor(group));
     const growing = new Growing(
+      this.arena,
       before.count,
       sharings.reduce((sum, some) => sum + some.length, 0),
     );
     groups.forEach((group, variant) => {
       const busy = this.busyFor(before, group);
+      const fret = group.fret ?? NO_FRET;
       for (const { letters, own, fingers, thumbs } of sharings[variant]!) {
         fingersApart.through(fingers, ms);
         thumbsApart.through(thumbs, ms);
-        growing.add({ variant, letters }, own, group.fret, fingersApart, thumbsApart, busy);
+        growing.add({ variant, letters }, own, fret, fingersApart, thumbsApart, busy);
       }
     });
-    const { states, cost } = growing;
+    const { states, fingers, thumbs, frets } = growing;
     return {
       states,
-      variantOf: Int32Array.from(growing.variants),
-      stateCost: Int32Array.from(cost),
+      variantOf: growing.variants(),
+      stateCost: growing.costs(),
       ways: growing.ways(),
-      ...this.situationsOf(growing.fingers, growing.thumbs, growing.frets),
+      ...this.sets.leftBy(fingers, thumbs, frets, states.length),
     };
   }
 
   /** By situation: what an awkward stroke costs more; null where the left hand is never busy. */
   private busyFor({ frets }: Situations, group: StrokeGroup): readonly BusyPrices[] | null {
-    const shares = frets.map((fret) => busyShare(fret, group));
-    if (shares.every((share) => share === 0)) return null;
-    return shares.map((share) => {
+    const pricesAt = (fret: number): BusyPrices => {
+      const share = busyShare(fret === NO_FRET ? null : fret, group);
       const key = `${group.manner.weights.busy}*${share}`;
       let busy = this.busy.get(key);
       if (!busy) this.busy.set(key, (busy = new BusyPrices(share, group.manner)));
       return busy;
-    });
+    };
+    const prices: BusyPrices[] = [];
+    let isBusy = false;
+    for (let n = 0; n < frets.length; n++) {
+      // Situations of one fret mostly lie side by side.
+      prices.push(n > 0 && frets[n] === frets[n - 1] ? prices[n - 1]! : pricesAt(frets[n]!));
+      if (prices[n]!.share > 0) isBusy = true;
+    }
+    return isBusy ? prices : null;
   }
 
   private sharingsFor(group: StrokeGroup): readonly Shared[] {
@@ -186,40 +178,6 @@ export class StrokeStore {
     }
     return sharings;
   }
-
-  private situationsOf(
-    fingers: readonly number[],
-    thumbs: readonly number[],
-    frets: readonly (number | null)[],
-  ): Pick<SharedStrokes, 'situationOf' | 'situations'> {
-    const numbers = new Map<number, number>();
-    const firsts: number[] = [];
-    const situationOf = new Int32Array(fingers.length);
-    let set = '';
-    for (let s = 0; s < fingers.length; s++) {
-      const [f, t, fret] = [fingers[s]!, thumbs[s]!, (frets[s] ?? -1) + 1];
-      const key = (f * PARTS + t) * FRETS + fret;
-      let number = numbers.get(key);
-      if (number === undefined) {
-        number = firsts.push(s) - 1;
-        numbers.set(key, number);
-        set += `${f},${t},${fret};`;
-      }
-      situationOf[s] = number;
-    }
-    let situations = this.sets.get(set);
-    if (!situations) {
-      situations = {
-        id: this.sets.size,
-        count: firsts.length,
-        fingers: Int32Array.from(firsts, (s) => fingers[s]!),
-        thumbs: Int32Array.from(firsts, (s) => thumbs[s]!),
-        frets: firsts.map((s) => frets[s]!),
-      };
-      this.sets.set(set, situations);
-    }
-    return { situationOf, situations };
-  }
 }
 
 /** What awkward strokes cost more while the left hand is busy, each worked out once. */
@@ -227,7 +185,7 @@ class BusyPrices {
   private readonly known = new Memo();
 
   constructor(
-    private readonly share: number,
+    readonly share: number,
     private readonly manner: Manner,
   ) {}
 
@@ -243,41 +201,38 @@ class BusyPrices {
  */
 class Growing {
   readonly states: StrokeState[] = [];
-  readonly variants: number[] = [];
-  readonly cost: number[] = [];
   readonly fingers: number[] = [];
   readonly thumbs: number[] = [];
-  readonly frets: (number | null)[] = [];
+  readonly frets: number[] = [];
+  private readonly own: number[] = [];
   private readonly start: number[] = [];
   private readonly from: Int32Array;
   private readonly price: Int32Array;
   /** How many ways there are already. */
   private size = 0;
-  /** By situation: the state that it comes to, counted from the first of the sharing. */
-  private readonly to: Int32Array;
-  private stateOf = new Int32Array(64);
 
   constructor(
+    private readonly arena: Arena,
     private readonly situations: number,
     sharings: number,
   ) {
-    this.from = new Int32Array(situations * sharings);
-    this.price = new Int32Array(situations * sharings);
-    this.to = new Int32Array(situations);
+    this.from = arena.int32(situations * sharings);
+    this.price = arena.int32(situations * sharings);
+    if (to.length < situations) to = new Int32Array(2 * situations);
   }
 
   add(
     state: StrokeState,
     own: number,
-    fret: number | null,
+    fret: number,
     fingers: Parted,
     thumbs: Parted,
     busy: readonly BusyPrices[] | null,
   ): void {
     const first = this.states.length;
     const pairs = fingers.count * thumbs.count;
-    if (this.stateOf.length < pairs) this.stateOf = new Int32Array(2 * pairs);
-    const stateOf = this.stateOf.fill(-1, 0, pairs);
+    if (stateOf.length < pairs) stateOf = new Int32Array(2 * pairs);
+    stateOf.fill(-1, 0, pairs);
     const ways: number[] = [];
     for (let s = 0; s < this.situations; s++) {
       const f = fingers.newOf[fingers.of[s]!]!;
@@ -286,14 +241,13 @@ class Growing {
       if (stateOf[pair]! < 0) {
         stateOf[pair] = ways.push(0) - 1;
         this.states.push(state);
-        this.variants.push(state.variant);
-        this.cost.push(own);
+        this.own.push(own);
         this.fingers.push(fingers.numbers[f]!);
         this.thumbs.push(thumbs.numbers[t]!);
         this.frets.push(fret);
       }
       const n = stateOf[pair]!;
-      this.to[s] = n;
+      to[s] = n;
       ways[n]!++;
     }
     for (let n = 0, at = this.size; n < ways.length; n++) {
@@ -302,7 +256,7 @@ class Growing {
       ways[n] = this.start[first + n]!;
     }
     for (let s = 0; s < this.situations; s++) {
-      const at = ways[this.to[s]!]!++;
+      const at = ways[to[s]!]!++;
       const awkward = fingers.cost[fingers.of[s]!]! + thumbs.cost[thumbs.of[s]!]!;
       this.from[at] = s;
       this.price[at] = awkward + (busy === null || awkward === 0 ? 0 : busy[s]!.of(awkward));
@@ -310,8 +264,28 @@ class Growing {
     this.size += this.situations;
   }
 
+  variants(): Int32Array {
+    const variants = this.arena.int32(this.states.length);
+    for (let s = 0; s < variants.length; s++) variants[s] = this.states[s]!.variant;
+    return variants;
+  }
+
+  costs(): Int32Array {
+    const costs = this.arena.int32(this.own.length);
+    costs.set(this.own);
+    return costs;
+  }
+
   /** Sorted by the state that they lead to. */
   ways(): EdgeList {
-    return new EdgeList(Int32Array.from([...this.start, this.size]), this.from, this.price);
+    const start = this.arena.int32(this.start.length + 1);
+    start.set(this.start);
+    start[this.start.length] = this.size;
+    return new EdgeList(start, this.from, this.price);
   }
 }
+
+/** By situation: the state that it comes to, counted from the first of the sharing; written over with each. */
+let to = new Int32Array(64);
+/** By pair of parts: the state that knows it, in the same way. */
+let stateOf = new Int32Array(64);

@@ -3,7 +3,7 @@ import { chargeLine, chargeLineHop, chargeSlur } from '../connectionCost';
 import { chargeAgain } from '../cuts';
 import { Bill } from '../ledger';
 import type { LeftWeights } from '../weights';
-import { type HandTables, PLACEMENTS } from './handTables';
+import { type HandTables, NO_PLACE, PLACEMENTS } from './handTables';
 import { numbered } from './numbering';
 import type { StateRows } from './packedLayer';
 import type { Link, Step } from './step';
@@ -29,26 +29,29 @@ export function connectionColumns(
 }
 
 function tabled(
-  { arena, geometry, pairsOf }: HandTables,
+  tables: HandTables,
   link: Link,
   before: StateRows,
   rows: StateRows,
   toColumn: number,
 ): ConnectionColumn {
+  const { arena, geometry } = tables;
   const from = numbered(arena, before.count, (s) => before.places[s * before.columns + link.fromColumn]! + 1);
   const to = numbered(arena, rows.count, (s) => rows.places[s * rows.columns + toColumn]! + 1);
-  const known = pairsOf(`${link.kind}${link.semitones}`);
+  const known = tables.pairsOf(`${link.kind}${link.semitones}`);
   const width = to.values.length;
   const costs = arena.int32(from.values.length * width);
-  from.values.forEach((p, a) => {
-    to.values.forEach((q, b) => {
-      if (p === 0 || q === 0) return;
-      const key = p * 1024 + q;
-      let cost = known.get(key);
-      if (cost === undefined) known.set(key, (cost = costOf(geometry.weights, link, p - 1, q - 1)));
-      costs[a * width + b] = cost;
-    });
-  });
+  for (let a = 0; a < from.values.length; a++) {
+    const p = from.values[a]! - 1;
+    if (p === NO_PLACE) continue;
+    const costsFrom = known.rowOf(p);
+    for (let b = 0; b < width; b++) {
+      const q = to.values[b]! - 1;
+      if (q === NO_PLACE) continue;
+      if (costsFrom[q]! < 0) costsFrom[q] = costOf(geometry.weights, link, p, q);
+      costs[a * width + b] = costsFrom[q]!;
+    }
+  }
   const row = arena.uint16(before.count);
   for (let s = 0; s < row.length; s++) row[s] = from.of[s]! * width;
   return { costs, row, column: to.of };

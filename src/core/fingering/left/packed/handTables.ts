@@ -5,7 +5,7 @@
 import type { FingeringProblem } from '../../problem';
 import { pairPlayable } from '../constraints';
 import type { HandRange, Placement } from '../handState';
-import { Arena } from './arena';
+import { Arena } from '../../arena';
 import { placementsOf } from '../placements';
 import { hopMs } from '../hops';
 import { Bill } from '../ledger';
@@ -59,6 +59,17 @@ interface StruckTables {
   readonly costs: Map<number, Int32Array>;
 }
 
+/** Costs of two places, a row for each first place that comes up; −1 for what is not known yet. */
+export class PairCosts {
+  private readonly rows: (Int32Array | undefined)[] = new Array<undefined>(PLACES);
+
+  constructor(private readonly arena: Arena) {}
+
+  rowOf(place: number): Int32Array {
+    return (this.rows[place] ??= this.arena.int32(PLACES).fill(-1));
+  }
+}
+
 export class HandTables {
   /** Memory for what is kept of each layer. */
   readonly arena = new Arena();
@@ -71,7 +82,7 @@ export class HandTables {
   private readonly placesOfPitch = new Map<number, readonly number[]>();
 
   private readonly turnTables = new Map<number, Int32Array>();
-  private readonly namedPairs = new Map<string, Map<number, number>>();
+  private readonly namedPairs = new Map<string, PairCosts>();
 
   /** By a bit for each finger (0 for open): what these cost when they stop struck notes. */
   readonly fingerCosts: Int32Array;
@@ -192,12 +203,12 @@ export class HandTables {
     return turns;
   }
 
-  /** Costs by two places (the first times 1024), for whoever names what they are of. */
-  readonly pairsOf = (name: string): Map<number, number> => {
+  /** Costs by two places, for whoever names what they are of. */
+  pairsOf(name: string): PairCosts {
     let pairs = this.namedPairs.get(name);
-    if (!pairs) this.namedPairs.set(name, (pairs = new Map()));
+    if (!pairs) this.namedPairs.set(name, (pairs = new PairCosts(this.arena)));
     return pairs;
-  };
+  }
 
   /** See `handPosition`; −1: never set down. */
   positionOf(range: number): number {

@@ -1,5 +1,5 @@
 /** Small numbers for the distinct values of a column, in order of appearance. */
-import type { Arena } from './arena';
+import type { Arena } from '../../arena';
 
 const ROOM = 16384;
 

@@ -5,7 +5,7 @@
  */
 import { type Mask, UNREACHABLE, type Ways } from '../../lattice';
 import type { Crowd, Source } from './keptHands';
-import type { Arena } from './arena';
+import type { Arena } from '../../arena';
 import type { StateRows } from './packedLayer';
 import type { StepPrice } from './stepPrice';
 

@@ -58,14 +58,27 @@ export function stepTo(problem: FingeringProblem, columns: readonly number[], ne
   return {
     ...step,
     msBefore: (ticks) => spans.spanMs(next.tick - ticks, next.tick),
-    key: JSON.stringify([step, pulseKey(problem, next)]),
+    key: keyOf(step, pulseKey(problem, start, next)),
   };
 }
 
-/** The pulse as far back as a freed hand remembers; where it changed, a step is like no other. */
-function pulseKey({ spans }: FingeringProblem, next: Moment): number | string {
+/** Times in ms follow from those in ticks and the pulse. */
+function keyOf(
+  { ticks, endedTicks, heldColumns, cuts, struck, links }: Omit<Step, 'ms' | 'endedMs' | 'msBefore' | 'key'>,
+  pulse: number | string,
+): string {
+  const notes = struck.map(({ midi, touch, role, printed, ornamented }) => {
+    const touched = touch ? touch.map(({ string, fret }) => `${string}/${fret}`).join() : '';
+    return `${midi}${role}${printed.finger},${printed.string}${ornamented ? 'o' : ''}${touched}`;
+  });
+  const ties = links.map(({ kind, fromColumn, to, semitones }) => `${kind}${fromColumn},${to},${semitones}`);
+  return `${pulse};${ticks};${endedTicks.join()};${heldColumns.join()};${cuts.join()};${notes.join('|')};${ties.join('|')}`;
+}
+
+/** The pulse from the moment before on, and as far back as a freed hand remembers; where it changed, a step is like no other. */
+function pulseKey({ spans }: FingeringProblem, start: number, next: Moment): number | string {
   const here = spans.maybePulseMs(next.tick, next.tick)!;
-  const back = Math.max(0, next.tick - Math.ceil(LONGEST_WINDOW_MS / here));
+  const back = Math.max(0, Math.min(start, next.tick - Math.ceil(LONGEST_WINDOW_MS / here)));
   return spans.maybePulseMs(back, next.tick) ?? `at ${next.tick}`;
 }
 

@@ -16,7 +16,7 @@ import { numbered } from './numbering';
 import { standingOf, type StateRows } from './packedLayer';
 import type { Step } from './step';
 import { CARRIED, type ShiftTable } from './shiftTable';
-import { fingerFreeMs, windowsMs } from './stepTimes';
+import { fingerFreeMs, type Times, windowsMs } from './stepTimes';
 
 /** Entries of the finger tables: cost in the low bits, then how many fingers stay, slide, slide on wound strings, jump. */
 const PIVOT = 1 << 20;
@@ -27,11 +27,21 @@ const COST_BITS = PIVOT - 1;
 
 const PLACES = STRING_OF.length;
 
+/** What one finger costs on its way, by state before (its row) and after (its column). */
+interface FingerTable {
+  readonly table: Int32Array;
+  readonly row: Uint16Array;
+  readonly column: Uint16Array;
+}
+
+const entryOf = ({ table, row, column }: FingerTable, from: number, to: number) =>
+  table[row[from]! + column[to]!]!;
+
 export class StepPrice {
-  private readonly fingerTables: readonly Int32Array[];
-  /** By state: row (before) and column (after) in the tables of fingers 1 to 4. */
-  private readonly fingerRows: readonly Uint16Array[];
-  private readonly fingerColumns: readonly Uint16Array[];
+  private readonly index: FingerTable;
+  private readonly middle: FingerTable;
+  private readonly ring: FingerTable;
+  private readonly little: FingerTable;
   /** By state before: which of the shift tables holds for its window. */
   private readonly windowOf: Uint8Array;
   private readonly shiftTables: readonly ShiftTable[];
@@ -54,10 +64,10 @@ export class StepPrice {
     this.windowOf = windows.of;
     this.shiftTables = windows.values.map((ms) => tables.shiftTable(ms));
     const free = fingerFreeMs(tables.arena, before, step);
-    const tablesOfFingers = [0, 1, 2, 3].map((k) => this.fingerTable(k, free.of, free.values));
-    this.fingerTables = tablesOfFingers.map((one) => one.table);
-    this.fingerRows = tablesOfFingers.map((one) => one.rows);
-    this.fingerColumns = tablesOfFingers.map((one) => one.columns);
+    this.index = this.fingerTable(0, free);
+    this.middle = this.fingerTable(1, free);
+    this.ring = this.fingerTable(2, free);
+    this.little = this.fingerTable(3, free);
     this.connections = connectionColumns(tables, before, rows, step, struckColumns);
     this.turnCosts = step.ms < WEAK_PAIR_MS ? this.turns(1 - step.ms / WEAK_PAIR_MS) : null;
   }
@@ -67,36 +77,27 @@ export class StepPrice {
     let sum = 0;
     if (down !== 0) {
       const freed = this.before.down[from] === 0;
-      const [t1, t2, t3, t4] = this.fingerTables as readonly [Int32Array, Int32Array, Int32Array, Int32Array];
-      const [a1, a2, a3, a4] = this.fingerRows as readonly [
-        Uint16Array,
-        Uint16Array,
-        Uint16Array,
-        Uint16Array,
-      ];
-      const [b1, b2, b3, b4] = this.fingerColumns as readonly [
-        Uint16Array,
-        Uint16Array,
-        Uint16Array,
-        Uint16Array,
-      ];
+      const index = entryOf(this.index, from, to);
       const fingers =
-        t1[a1[from]! + b1[to]!]! +
-        t2[a2[from]! + b2[to]!]! +
-        t3[a3[from]! + b3[to]!]! +
-        t4[a4[from]! + b4[to]!]!;
+        index +
+        entryOf(this.middle, from, to) +
+        entryOf(this.ring, from, to) +
+        entryOf(this.little, from, to);
       sum = this.shift(from, to, fingers, freed);
       if (!freed) {
         sum += fingers & COST_BITS;
-        if (this.before.barred.size + this.rows.barred.size > 0)
-          sum -= this.swivelled(from, to, t1[a1[from]! + b1[to]!]!);
+        if (this.before.barred.size + this.rows.barred.size > 0) sum -= this.swivelled(from, to, index);
         if (this.turnCosts) {
           const was = this.before.down[from]!;
           sum += this.turnCosts[(was & ~down) * 16 + (down & ~was)]!;
         }
       }
     }
-    for (const { costs, row, column } of this.connections) sum += costs[row[from]! + column[to]!]!;
+    const { connections } = this;
+    for (let n = 0; n < connections.length; n++) {
+      const { costs, row, column } = connections[n]!;
+      sum += costs[row[from]! + column[to]!]!;
+    }
     const barred = this.rows.barred.get(to);
     return barred ? sum + barreCost(this.tables.geometry, this.standing(from), barred) : sum;
   }
@@ -133,7 +134,7 @@ export class StepPrice {
   }
 
   /** What finger k + 1 costs by its place and free time before, and its place after. */
-  private fingerTable(k: number, freeOf: Uint8Array, freeMs: readonly number[]) {
+  private fingerTable(k: number, { of: freeOf, values: freeMs }: Times): FingerTable {
     const { fingers } = this.before;
     const from = numbered(
       this.tables.arena,
@@ -153,7 +154,7 @@ export class StepPrice {
     }
     const rows = this.tables.arena.uint16(from.of.length);
     for (let s = 0; s < rows.length; s++) rows[s] = from.of[s]! * width;
-    return { table, rows, columns: to.of };
+    return { table, row: rows, column: to.of };
   }
 
   private fingerEntry(p: number, q: number, freeMs: number): number {

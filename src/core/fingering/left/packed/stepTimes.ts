@@ -1,7 +1,7 @@
 /** Times that a step leaves to the hand and its fingers, by state of the layer before. */
 import { LONG_FREE } from '../memory';
 import { LONGEST_WINDOW_MS, RELEASE_SHARE } from '../terms';
-import type { Arena } from './arena';
+import type { Arena } from '../../arena';
 import { FINGER_OF, NO_PLACE } from './handTables';
 import { freedTicks, type StateRows } from './packedLayer';
 import type { Step } from './step';
