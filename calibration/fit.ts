@@ -42,7 +42,10 @@ export const LEFT_RULES: StepRules<LeftTermId> = {
     'cutRing',
     'handOver',
     'lineHop',
+    'lineSlide',
     'finger',
+    'shift',
+    'shiftDistance',
   ]),
 };
 

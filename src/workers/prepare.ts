@@ -77,4 +77,4 @@ export function preparePlan(input: DocumentInput): { readonly plan: FingeringPla
 }
 
 /** Changes with the planner or its weights: part of the key of what is stored. */
-export const PLANNING = 'plan-10';
+export const PLANNING = 'plan-11';

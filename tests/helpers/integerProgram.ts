@@ -8,7 +8,7 @@
  */
 import { handWayFrets, handWayMm } from '../../src/core/fingering/left/handWay';
 import { fingerDistanceMm, pairPlayable } from '../../src/core/fingering/left/constraints';
-import { chargeLine, chargeLineHop } from '../../src/core/fingering/left/connectionCost';
+import { chargeLine, chargeLineFinger } from '../../src/core/fingering/left/connectionCost';
 import { chargeCut } from '../../src/core/fingering/left/cuts';
 import { hopMs } from '../../src/core/fingering/left/hops';
 import { Bill, priceOf } from '../../src/core/fingering/left/ledger';
@@ -37,6 +37,7 @@ export const PRICED_TERMS: readonly LeftTermId[] = [
   'hop',
   'hopHaste',
   'lineHop',
+  'lineSlide',
   'barre',
   'barreHold',
   'shift',
@@ -85,7 +86,7 @@ export function leftHand(
     ownPrices(model, problem, moment, columns[k]!, barres);
     if (k > 0) step(model, problem, problem.moments[k - 1]!, moment, columns[k - 1]!, columns[k]!, barres);
   });
-  handWays(model, problem, columns);
+  handWays(model, problem, columns, barres);
   if (barres) indexFinger(model, problem, columns);
   return columns;
 }
@@ -276,7 +277,7 @@ function step(
         const bill = new Bill(weights, undefined);
         const { lineFrom, midi, role } = strikes[b.strike]!;
         if (lineFrom === a.strike) {
-          chargeLineHop(p, q, bill);
+          chargeLineFinger(p, q, false, bill);
           if (role === 'melody') chargeLine(p, q, midi - strikes[a.strike]!.midi, bill);
         }
         if (endTicks >= next.tick && strikes[a.strike]!.midi === midi) {
@@ -299,8 +300,16 @@ interface Stand {
   readonly heldAt: number;
 }
 
-/** The hand as a path over the places where it can stand; a free hand stays where it was, and gains time. */
-function handWays(model: LinearProgram, problem: FingeringProblem, columns: readonly (readonly Column[])[]) {
+/**
+ * The hand as a path over the places where it can stand; a free hand stays where it was, and gains time. Under a barre
+ * it stands where finger 1 lies, however the others are placed.
+ */
+function handWays(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  columns: readonly (readonly Column[])[],
+  barres: boolean,
+) {
   let before: readonly Stand[] = [];
   problem.moments.forEach((moment, k) => {
     const at = columns[k]!;
@@ -337,16 +346,19 @@ function handWays(model: LinearProgram, problem: FingeringProblem, columns: read
       }
       model.row([[-1, name], ...sum(stopped.filter(({ place }) => base(place) === low))], '>=', 0);
       model.row([[-1, name], ...sum(stopped.filter(({ place }) => base(place) === high))], '>=', 0);
+      const barred = barres ? [[-1, `B_${k}`] as const] : [];
       for (const column of stopped)
         if (base(column.place) < low || base(column.place) > high)
-          model.row(
-            [
-              [1, name],
-              [1, column.name],
-            ],
-            '<=',
-            1,
-          );
+          model.row([[1, name], [1, column.name], ...(column.place.finger > 1 ? barred : [])], '<=', 1);
+      if (barres && low < high)
+        model.row(
+          [
+            [1, name],
+            [1, `B_${k}`],
+          ],
+          '<=',
+          1,
+        );
       const position = priceOf(problem.weights, 'position', high);
       for (const column of stopped.filter(({ strike }) => moment.struck.includes(strike)))
         model.together(position, [name, column.name]);

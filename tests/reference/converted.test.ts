@@ -89,6 +89,20 @@ describe('ABC', () => {
     expect(own).toEqual(heard);
   });
 
+  it('takes voices that nobody named for those of one player, named ones for parts', async () => {
+    const two = (names: readonly [string, string]) =>
+      `X:1\nM:3/4\nL:1/4\nK:Am\nV:1${names[0]}\ne d c|B3|\nV:2${names[1]}\nA,3|E,3|\n`;
+    const score = await scoreFrom(two(['', '']), 'two.abc');
+    const rows = score.notes.map((note) => [note.measureIndex, note.voice, note.soundingMidi]);
+    expect(rows.filter(([bar]) => bar === 0).map(([, , midi]) => midi)).toEqual(
+      expect.arrayContaining([64, 62, 60, 45]),
+    );
+    expect(rows).toHaveLength(6);
+    expect(new Set(rows.map(([, voice]) => voice)).size).toBe(2);
+    const named = await scoreFrom(two([' name="Flute"', ' name="Guitar"']), 'two.abc');
+    expect(named.notes.length).toBeLessThan(6);
+  });
+
   it('keeps title, tempo, metre, key, repeats, endings, slurs, graces, fingers and ties', async () => {
     const score = await scoreFrom(TUNE, 'ferry.abc');
     expect(score.title).toBe('Ferry Steps');

@@ -75,6 +75,25 @@ describe('looking ahead', () => {
     expect(plan.shifts.every((shift) => shift.carrier !== 'none')).toBe(true);
   });
 
+  it('neighbour fingers take the notes of a quick line: none slides along its string to the next', () => {
+    const { plan } = planned(line([60, 62, 64, 66, 67, 69, 71, 69, 67, 66, 64, 62]), 184);
+    const pairs = plan.notes.slice(1).map((note, k) => [plan.notes[k]!, note] as const);
+    const slid = pairs.filter(
+      ([a, b]) => b.finger! > 0 && a.finger === b.finger && a.string === b.string && a.fret !== b.fret,
+    );
+    expect(slid).toEqual([]);
+  });
+
+  it('nor do fingers cross on one fret from note to note', () => {
+    const { plan } = planned(line([60, 64, 67, 72, 71, 69, 67, 65, 64]), 168);
+    const pairs = plan.notes.slice(1).map((note, k) => [plan.notes[k]!, note] as const);
+    const onOneFret = pairs.filter(([a, b]) => a.fret === b.fret && b.fret! > 0 && a.string !== b.string);
+    expect(onOneFret.length).toBeGreaterThan(0);
+    // Higher string numbers are lower-pitched strings.
+    for (const [a, b] of onOneFret)
+      expect(Math.sign(a.finger! - b.finger!) * Math.sign(b.string! - a.string!)).toBeGreaterThanOrEqual(0);
+  });
+
   it('a shift that cannot be done in time is never proposed where the position can stay', () => {
     const { plan } = planned(line([72, 71, 69, 67, 65, 64, 69, 72]), 168);
     expect(plan.shifts.filter((shift) => shift.risk === 'tooFast')).toEqual([]);

@@ -1,9 +1,9 @@
 /**
  * Ready-made hands. None of these values was measured: the reaches of the medium adult hand are from memory (one
- * finger per fret lies at ease from the first position on, 97.6 mm from fret 1 to 4 on 650 mm; five frets at most
- * from there), those of the others are its reaches times the length of such a hand against it (from memory). a, b
- * and W are chosen so that a shift of 62 mm needs about 240 ms, with more for younger players. What a hand may
- * bar and how high it plays is common practice. A teacher should set them for each student.
+ * finger per fret lies at ease from the first position on, 97.6 mm from fret 1 to 4 on 650 mm; at most half a fret more
+ * than the 126.6 mm from fret 1 to 5), those of the others are its reaches times the length of such a hand against it
+ * (from memory). a, b and W are chosen so that a shift of 62 mm needs about 240 ms, with more for younger players. What
+ * a hand may bar and how high it plays is common practice. A teacher should set them for each student.
  */
 import { CONCERT_FRETBOARD, type Fretboard } from './fretboard';
 import { PRACTISED_RIGHT, slower } from './rightProfile';
@@ -17,7 +17,7 @@ export const ADULT_MEDIUM: HandProfile = {
     '34': { atEaseMm: 46, atMostMm: 68 },
     '13': { atEaseMm: 80, atMostMm: 122 },
     '24': { atEaseMm: 78, atMostMm: 112 },
-    '14': { atEaseMm: 110, atMostMm: 150 },
+    '14': { atEaseMm: 110, atMostMm: 138 },
   },
   dependence: { '12': 0, '23': 0.15, '34': 1, '13': 0, '24': 0.25, '14': 0.1 },
   highestFret: 17,

@@ -160,6 +160,7 @@ export const REASONS: Readonly<Record<LeftTermId, string>> = {
   weakPair: 'dependent fingers in quick turn',
   hop: 'finger leaving its string',
   lineHop: 'finger leaving its string inside a line',
+  lineSlide: 'finger sliding inside a line',
   hopHaste: 'hurried finger',
   barre: 'barre to lay',
   barreHold: 'barre to hold',

@@ -2,7 +2,7 @@
 import { type FingeringProblem, type Moment, STEP_SEMITONES } from '../problem';
 import type { HandState, Placement } from './handState';
 import { Bill, type Ledger } from './ledger';
-import { FLATTENED_HOP } from './terms';
+import { CROSSED_IN_LINE, FLATTENED_HOP } from './terms';
 
 export function connectionCost(
   problem: FingeringProblem,
@@ -24,7 +24,7 @@ export function connectionCost(
     if (slid) bill.charge('slideBroken', slid.string === b.string && slid.finger === b.finger ? 0 : 1);
     const line = placeOf(strike.lineFrom);
     if (!line) continue;
-    chargeLineHop(line, b, bill);
+    chargeLineFinger(line, b, strike.slidFrom !== null, bill);
     if (strike.role === 'melody')
       chargeLine(line, b, strike.midi - problem.strikes[strike.lineFrom!]!.midi, bill);
   }
@@ -46,11 +46,22 @@ export function slurPlayable(a: Placement, b: Placement): boolean {
 export const weakSlur = (a: Placement, b: Placement) =>
   Math.max(a.finger, b.finger) === 4 && Math.min(a.finger, b.finger) >= 2;
 
-/** A finger that leaves its string inside a line breaks it. Source: handbook, "What costs" (hop). */
-export function chargeLineHop(a: Placement, b: Placement, bill: Bill): void {
-  if (a.finger === 0 || a.finger !== b.finger || a.string === b.string) return;
-  bill.charge('lineHop', a.fret === b.fret ? FLATTENED_HOP : 1);
+/**
+ * One finger for two notes of a line: on another string it must leave the first; to the next fret of its string a
+ * neighbour could go, unless a slide is written (`slid`). Further along it carries the hand, which is priced as a shift.
+ * Source: handbook, "What costs" (hop: prefer a neighbour finger).
+ */
+export function chargeLineFinger(a: Placement, b: Placement, slid: boolean, bill: Bill): void {
+  if (a.finger === 0 || b.finger === 0) return;
+  if (a.finger !== b.finger) {
+    if (crossOnOneFret(a, b)) bill.charge('order', CROSSED_IN_LINE);
+  } else if (a.string !== b.string) bill.charge('lineHop', a.fret === b.fret ? FLATTENED_HOP : 1);
+  else if (Math.abs(a.fret - b.fret) === 1 && !slid) bill.charge('lineSlide', 1);
 }
+
+/** The lower-numbered finger belongs on the lower-pitched string. Source: handbook, "What costs" (order). */
+const crossOnOneFret = (a: Placement, b: Placement) =>
+  a.fret === b.fret && a.string !== b.string && a.finger < b.finger !== a.string > b.string;
 
 /** How the melody goes from string to string. Source: handbook, "What costs" (colour) and "Looking ahead". */
 export function chargeLine(a: Placement, b: Placement, semitones: number, bill: Bill): void {

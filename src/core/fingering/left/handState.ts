@@ -29,7 +29,8 @@ export interface SmallBarre extends Barre {
 
 /**
  * Where the hand can stand: the least and the greatest fret at which finger 1 would lie for the fingers that
- * are down. Extensions and contractions make it wide; a hand that stays inside does not move.
+ * are down. Extensions and contractions make it wide; a hand that stays inside does not move. A barre of finger 1
+ * lets it stand nowhere else.
  */
 export interface HandRange {
   readonly low: number;
@@ -75,14 +76,15 @@ export function handState(
     if (slotOfFinger[place.finger] === -1) slotOfFinger[place.finger] = slot;
     else doubled = true;
   });
+  const barre = doubled ? barreOf(placements, 1) : null;
   return {
     strikes,
     placements,
     codes: placements.map(codeOf),
     slotOfFinger,
-    barre: doubled ? barreOf(placements, 1) : null,
+    barre,
     smallBarres: doubled ? smallBarresOf(placements) : NO_BARRES,
-    range: rangeOf(placements),
+    range: barre ? { low: barre.fret, high: barre.fret } : rangeOf(placements),
     memory,
   };
 }

@@ -15,6 +15,9 @@ function barreByFret(fret: number): number {
   return fret < 5 ? 1 + 0.4 * (5 - fret) : 1 + 0.08 * (fret - 7);
 }
 
+/** W of a shift: about half a fret in the middle of the neck either way. From memory. */
+const AIMED_AT_MM = 25;
+
 /** Share of a full barre's effort by the number of strings under it. */
 export const BARRE_SIZE = [0, 0, 0.3, 0.45, 0.65, 0.85, 1] as const;
 
@@ -22,21 +25,21 @@ export const LEFT_TERMS = checkedTerms({
   stretch: {
     unit: 'mm',
     measures: 'way from the reach at ease to the reach at most, for each pair of fingers',
-    weight: 115,
+    weight: 94,
     source: COMMON,
     shape: (share) => 0.4 * share + 0.6 * share * share,
   },
   extension: {
     unit: 'count',
     measures: 'frets that neighbours among the fingers lie further apart than a fret for each finger',
-    weight: 9.7,
+    weight: 10,
     source: COMMON,
     shape: linear,
   },
   contraction: {
     unit: 'count',
     measures: 'frets that neighbours among the fingers lie closer together than a fret for each finger',
-    weight: 14,
+    weight: 13,
     source: COMMON,
     shape: linear,
   },
@@ -44,7 +47,7 @@ export const LEFT_TERMS = checkedTerms({
     unit: 'count',
     measures:
       'pairs on one fret with the higher-numbered finger on the lower-pitched string; a finger beside a barre',
-    weight: 37,
+    weight: 47,
     source: COMMON,
     shape: linear,
   },
@@ -73,7 +76,7 @@ export const LEFT_TERMS = checkedTerms({
   hop: {
     unit: 'count',
     measures: 'a finger that leaves one string for another',
-    weight: 8.9,
+    weight: 8.2,
     source: COMMON,
     shape: linear,
   },
@@ -81,6 +84,13 @@ export const LEFT_TERMS = checkedTerms({
     unit: 'count',
     measures: 'two notes of a line by one finger on different strings, without a rest between them',
     weight: 25,
+    source: COMMON,
+    shape: linear,
+  },
+  lineSlide: {
+    unit: 'count',
+    measures: 'two notes of a line by one finger from a fret to the next, where a neighbour could go',
+    weight: 20,
     source: COMMON,
     shape: linear,
   },
@@ -94,50 +104,50 @@ export const LEFT_TERMS = checkedTerms({
   barre: {
     unit: 'fret',
     measures: 'laying a barre, by fret, times its size',
-    weight: 45,
+    weight: 43,
     source: COMMON,
     shape: barreByFret,
   },
   barreHold: {
     unit: 'count',
     measures: 'a moment with a barre lying, times its size',
-    weight: 4.9,
+    weight: 5.1,
     source: COMMON,
     shape: linear,
   },
   smallBarre: {
     unit: 'strings',
     measures: 'strings beyond the first that 2, 3 or 4 lies across',
-    weight: 87,
+    weight: 78,
     source: COMMON,
     shape: (strings) => strings ** 1.3,
   },
   archedBarre: {
     unit: 'count',
     measures: 'laying a barre over three strings or more that leaves a higher one free',
-    weight: 92,
+    weight: 84,
     source: COMMON,
     shape: linear,
   },
-  shift: { unit: 'count', measures: 'a change of position', weight: 6.5, source: COMMON, shape: linear },
+  shift: { unit: 'count', measures: 'a change of position', weight: 10, source: COMMON, shape: linear },
   squeeze: {
     unit: 'mm',
     measures: 'the hand opening or closing by a fret: an extension or contraction, the thumb stays',
-    weight: 0.61,
+    weight: 0.65,
     source: COMMON,
     shape: linear,
   },
   shiftDistance: {
     unit: 'mm',
-    measures: 'way of the hand along the neck',
-    weight: 0.11,
-    source: COMMON,
-    shape: linear,
+    measures: 'way of the hand along the neck, as its difficulty in bits: twice as far is not twice as hard',
+    weight: 4,
+    source: 'Fitts 1954, in the form log2(1 + D / W)',
+    shape: (mm) => Math.log2(1 + mm / AIMED_AT_MM),
   },
   shiftHaste: {
     unit: 'ms share',
     measures: 'time that the shift needs over the time it has, from free to tight',
-    weight: 13,
+    weight: 12,
     source: 'Fitts 1954',
     shape: (share) => Math.min(1, urgency(share)),
   },
@@ -201,14 +211,14 @@ export const LEFT_TERMS = checkedTerms({
   wound: {
     unit: 'fret',
     measures: 'a struck note on a wound string above fret 7',
-    weight: 5.8,
+    weight: 6.7,
     source: COMMON,
     shape: (fret) => Math.max(0, fret - 7),
   },
   openMelody: {
     unit: 'fret',
     measures: 'an open string in the melody, by the position: the higher, the more it stands out',
-    weight: 3.2,
+    weight: 3.1,
     source: COMMON,
     shape: (position) => 1 + Math.max(0, position - 3),
   },
@@ -236,21 +246,21 @@ export const LEFT_TERMS = checkedTerms({
   cutRing: {
     unit: 'quarters',
     measures: 'a broken chord whose note does not ring on',
-    weight: 250,
+    weight: 120,
     source: COMMON,
     shape: linear,
   },
   fingerChanged: {
     unit: 'count',
     measures: 'a pitch struck again at its place by another finger',
-    weight: 8.9,
+    weight: 8.7,
     source: COMMON,
     shape: linear,
   },
   placeChanged: {
     unit: 'count',
     measures: 'a pitch struck again while it sounds, or as it ends, at another place',
-    weight: 49,
+    weight: 44,
     source: COMMON,
     shape: linear,
   },
@@ -313,6 +323,9 @@ export const SQUEEZE_FRETS = 1;
 
 /** On one fret a finger can flatten or roll over to the next string: this part of a hop is left. From memory. */
 export const FLATTENED_HOP = 0.4;
+
+/** Fingers that cross on one fret, one after the other and not at once: this part of it is left. From memory. */
+export const CROSSED_IN_LINE = 0.4;
 
 /** Fingers in turn hinder each other when they follow each other faster than this. From memory. */
 export const WEAK_PAIR_MS = 250;

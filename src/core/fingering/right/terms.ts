@@ -87,7 +87,7 @@ export const RIGHT_TERMS = checkedTerms({
   thumbString: {
     unit: 'count',
     measures: 'p on a treble string',
-    weight: 9.6,
+    weight: 8.6,
     source: COMMON,
     shape: (string) => THUMB_BY_STRING[string]!,
   },
@@ -115,7 +115,7 @@ export const RIGHT_TERMS = checkedTerms({
   fingerBass: {
     unit: 'count',
     measures: 'a finger on a note of the bass',
-    weight: 30,
+    weight: 32,
     source: COMMON,
     shape: linear,
   },

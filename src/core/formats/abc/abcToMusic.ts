@@ -24,51 +24,64 @@ interface OpenBar extends Growing<WrittenBar> {
   voices: WrittenEvent[][];
 }
 
-/** Every staff of the tune becomes a part; voices that share a staff share the part. */
+/**
+ * Every staff of the tune becomes a part; voices that share a staff share the part. Voices that nobody has named and that
+ * are all in one clef are those of one player, even where each has a staff of its own: so most two-part pieces are
+ * typed.
+ */
 export function abcToMusic(tune: AbcTune): WrittenMusic {
-  const staves = Math.max(0, ...tune.lines.map((line) => line.staff?.length ?? 0));
+  const count = Math.max(0, ...tune.lines.map((line) => line.staff?.length ?? 0));
+  const staves = Array.from({ length: count }, (_, staff) => staff);
+  const heads = staves.map((staff) => headOf(tune, staff));
+  const ofOnePlayer = heads.every(({ name, clef }) => name === '' && clef === heads[0]!.clef);
+  const parts = ofOnePlayer && count > 0 ? [staves] : staves.map((staff) => [staff]);
   return {
     title: tune.metaText.title ?? '',
-    parts: Array.from({ length: staves }, (_, staff) => new StaffReader(tune, staff).read()),
+    parts: parts.map((some) => new PartReader(tune, some).read()),
   };
 }
 
-class StaffReader {
+function headOf(tune: AbcTune, staff: number) {
+  const first = tune.lines.find((line) => line.staff?.[staff])?.staff?.[staff];
+  return { clef: first?.clef?.type ?? 'treble', name: first?.title?.find((one) => one) ?? '' };
+}
+
+class PartReader {
   private readonly bars: OpenBar[] = [];
-  private clef = 'treble';
-  private name = '';
+  private readonly head: ReturnType<typeof headOf>;
   private alters: ReadonlyMap<string, number> = new Map();
 
   constructor(
     private readonly tune: AbcTune,
-    private readonly staff: number,
-  ) {}
+    private readonly staves: readonly number[],
+  ) {
+    this.head = headOf(tune, staves[0]!);
+  }
 
   read(): WrittenPart {
-    const first = this.tune.lines.find((line) => line.staff?.[this.staff])?.staff?.[this.staff];
-    this.clef = first?.clef?.type ?? 'treble';
-    this.name = first?.title?.find((one) => one) ?? '';
-    const voices = Math.max(
-      0,
-      ...this.tune.lines.map((line) => line.staff?.[this.staff]?.voices.length ?? 0),
-    );
-    for (let voice = 0; voice < voices; voice++) this.readVoice(voice);
+    let voices = 0;
+    for (const staff of this.staves) {
+      const here = Math.max(...this.tune.lines.map((line) => line.staff?.[staff]?.voices.length ?? 0));
+      for (let voice = 0; voice < here; voice++) this.readVoice(staff, voice, voices + voice);
+      voices += here;
+    }
     const bars = this.bars.filter((bar) => bar.voices.some((voice) => voice.length > 0));
     const head = bars[0];
     if (head) {
       const tempo = this.tune.metaText.tempo;
       if (tempo?.bpm) head.quartersPerMinute = tempo.bpm * (tempo.duration?.[0] ?? 0.25) * 4;
     }
+    const { name, clef } = this.head;
     return {
-      name: this.name,
+      name,
       clefOctave: this.clefOctave,
-      clef: /bass/.test(this.clef) ? { sign: 'F', line: 4 } : { sign: 'G', line: 2 },
+      clef: /bass/.test(clef) ? { sign: 'F', line: 4 } : { sign: 'G', line: 2 },
       bars: bars.map((bar, k) => ({ ...bar, number: String(k + 1) })),
     };
   }
 
   private get clefOctave() {
-    return /-8/.test(this.clef) ? -1 : /\+8/.test(this.clef) ? 1 : 0;
+    return /-8/.test(this.head.clef) ? -1 : /\+8/.test(this.head.clef) ? 1 : 0;
   }
 
   private barAt(index: number): OpenBar {
@@ -91,17 +104,18 @@ class StaffReader {
     return this.bars[index]!;
   }
 
-  private readVoice(voice: number) {
+  /** @param voiceThere its number among those of its staff; `voice` is that among all of the part */
+  private readVoice(staffNumber: number, voiceThere: number, voice: number) {
     const cursor = new VoiceCursor();
     let lastKey = '';
     for (const line of this.tune.lines) {
-      const staff = line.staff?.[this.staff];
+      const staff = line.staff?.[staffNumber];
       if (!staff) continue;
       const key = JSON.stringify(staff.key ?? null);
       if (staff.key && key !== lastKey) this.setKey(staff.key, cursor.index);
       lastKey = key;
       if (staff.meter) this.setMetre(staff.meter, cursor.index);
-      for (const element of staff.voices[voice] ?? []) this.readElement(element, voice, cursor);
+      for (const element of staff.voices[voiceThere] ?? []) this.readElement(element, voice, cursor);
     }
   }
 

@@ -1,5 +1,5 @@
 /** Tables of what it costs to join a note to the one that leads to it, by where the two lie. */
-import { chargeLine, chargeLineHop, chargeSlur } from '../connectionCost';
+import { chargeLine, chargeLineFinger, chargeSlur } from '../connectionCost';
 import { chargeAgain } from '../cuts';
 import { Bill } from '../ledger';
 import type { LeftWeights } from '../weights';
@@ -38,7 +38,7 @@ function tabled(
   const { arena, geometry } = tables;
   const from = numbered(arena, before.count, (s) => before.places[s * before.columns + link.fromColumn]! + 1);
   const to = numbered(arena, rows.count, (s) => rows.places[s * rows.columns + toColumn]! + 1);
-  const known = tables.pairsOf(`${link.kind}${link.semitones}`);
+  const known = tables.pairsOf(`${link.kind}${link.semitones}${link.slid ? '~' : ''}`);
   const width = to.values.length;
   const costs = arena.int32(from.values.length * width);
   for (let a = 0; a < from.values.length; a++) {
@@ -57,15 +57,15 @@ function tabled(
   return { costs, row, column: to.of };
 }
 
-function costOf(weights: LeftWeights, { kind, semitones }: Link, p: number, q: number): number {
+function costOf(weights: LeftWeights, { kind, semitones, slid }: Link, p: number, q: number): number {
   const bill = new Bill(weights, undefined);
   const [a, b] = [PLACEMENTS[p]!, PLACEMENTS[q]!];
   if (kind === 'again') chargeAgain(a, b, bill);
   else if (kind === 'slur') chargeSlur(a, b, bill);
   else if (kind === 'line') {
-    chargeLineHop(a, b, bill);
+    chargeLineFinger(a, b, slid, bill);
     chargeLine(a, b, semitones, bill);
-  } else if (kind === 'bassLine') chargeLineHop(a, b, bill);
+  } else if (kind === 'bassLine') chargeLineFinger(a, b, slid, bill);
   else bill.charge('slideBroken', a.string === b.string && a.finger === b.finger ? 0 : 1);
   return bill.sum;
 }

@@ -4,6 +4,7 @@ import { LONG_FREE } from '../memory';
 import { LONGEST_WINDOW_MS } from '../terms';
 import { BASE_OF, FINGER_OF, type HandTables, NO_PLACE, STRING_OF } from './handTables';
 import { freedTicks, type PackedMemory, type StateRows } from './packedLayer';
+import { MOST_RANGES } from './shiftTable';
 import type { Step } from './step';
 
 /** States of the layer before that hold the same strikes in the same way, or leave the same memory as well. */
@@ -193,14 +194,15 @@ function memoriesAfter(before: StateRows, step: Step) {
     const waitedTicks = long ? LONG_FREE : freed;
     let alike = indexOf.get(waitedTicks);
     if (!alike) indexOf.set(waitedTicks, (alike = new Map()));
-    // The fingers say where the hand is; a hand that has long been free has forgotten them.
-    const key = long ? before.range[s]! : fingersKey(before.fingers, 4 * s);
+    // A hand that has long been free has forgotten its fingers. A barre narrows the range that they would have.
+    const range = before.range[s]!;
+    const key = long ? range : fingersKey(before.fingers, 4 * s) * MOST_RANGES + range;
     let index = alike.get(key);
     if (index === undefined) {
       index = known.length;
       alike.set(key, index);
       const fingers = long ? ANYWHERE : [...before.fingers.subarray(4 * s, 4 * s + 4)];
-      known.push({ range: before.range[s]!, waitedTicks, fingers });
+      known.push({ range, waitedTicks, fingers });
     }
     of[s] = index;
   }

@@ -2,7 +2,7 @@
 import { movementMs } from '../../../instrument/handProfile';
 import { handWayFrets, handWayMm } from '../handWay';
 import type { HandRange } from '../handState';
-import { Bill } from '../ledger';
+import { Bill, priceOf } from '../ledger';
 import { chargeHaste, leastShiftCost } from '../shift';
 import { CARRIER_SHARE, SQUEEZE_FRETS } from '../terms';
 import type { Geometry } from './handTables';
@@ -48,7 +48,7 @@ export class ShiftTable {
     bill.charge('shift', 1);
     chargeHaste(share, bill);
     const always = bill.sum;
-    const carried = (part: number) => always + Math.round(weights.shiftDistance * (mm * part));
+    const carried = (part: number) => always + priceOf(weights, 'shiftDistance', mm * part);
     SHARES.forEach((part, carrier) => (this.costs[4 * cell + carrier] = carried(part)));
     this.least[cell] = carried(LEAST_SHARE);
     this.isShift[cell] = 1;

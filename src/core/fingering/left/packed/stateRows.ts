@@ -80,7 +80,7 @@ class RowsInTheMaking {
     if (sources.length === 0 && hand.sources.length > 0) return;
     if (barred) this.barred.set(this.sourcesOf.length, barred);
     if (down > 0) {
-      const { low, high } = spanOf(chosen);
+      const { low, high } = barred?.range ?? spanOf(chosen);
       this.push(chosen, sources, fingers, down, this.tables.rangeId(low, high), 0);
     } else this.addFree(chosen, sources);
   }

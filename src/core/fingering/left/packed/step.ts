@@ -17,6 +17,8 @@ export interface Link {
   /** Index into `struck`. */
   readonly to: number;
   readonly semitones: number;
+  /** Whether a slide is written into the note. */
+  readonly slid: boolean;
 }
 
 export interface Step {
@@ -71,7 +73,10 @@ function keyOf(
     const touched = touch ? touch.map(({ string, fret }) => `${string}/${fret}`).join() : '';
     return `${midi}${role}${printed.finger},${printed.string}${ornamented ? 'o' : ''}${touched}`;
   });
-  const ties = links.map(({ kind, fromColumn, to, semitones }) => `${kind}${fromColumn},${to},${semitones}`);
+  const ties = links.map(
+    ({ kind, fromColumn, to, semitones, slid }) =>
+      `${kind}${slid ? '~' : ''}${fromColumn},${to},${semitones}`,
+  );
   return `${pulse};${ticks};${endedTicks.join()};${heldColumns.join()};${cuts.join()};${notes.join('|')};${ties.join('|')}`;
 }
 
@@ -95,7 +100,8 @@ function linksInto({ strikes }: FingeringProblem, columns: readonly number[], ne
   const add = (kind: Link['kind'], from: number | null, to: number) => {
     const fromColumn = from === null ? -1 : columns.indexOf(from);
     if (fromColumn < 0 || to < 0) return;
-    links.push({ kind, fromColumn, to, semitones: strikes[next.struck[to]!]!.midi - strikes[from!]!.midi });
+    const { midi, slidFrom } = strikes[next.struck[to]!]!;
+    links.push({ kind, fromColumn, to, semitones: midi - strikes[from!]!.midi, slid: slidFrom !== null });
   };
   next.struck.forEach((index, to) => {
     const { slurredFrom, slidFrom, lineFrom, role } = strikes[index]!;
