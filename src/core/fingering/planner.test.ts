@@ -62,3 +62,21 @@ describe('letters of one note', () => {
     expect(exactly(planner, inked, uid).right).toEqual(exact);
   });
 });
+
+describe('words about choices of the left hand', () => {
+  it('name no way of the hand that is none', () => {
+    const piece = scoreOrThrow(
+      readFileSync(new URL('../../../demo/lantern-stairs.musicxml', import.meta.url), 'utf8'),
+    );
+    const planner = new Planner(piece, CONCERT_FRETBOARD, ADULT_MEDIUM);
+    const none: Ink = new Map();
+    const uids = planner
+      .plan(none)
+      .notes.slice(0, 12)
+      .map(({ uid }) => uid);
+    const words = uids.flatMap((uid) => planner.choices(none, uid)!.left.flatMap((choice) => choice.words));
+    const ways = words.filter((word) => word.code === 'shift');
+    expect(ways.length).toBeGreaterThan(3);
+    for (const { distanceMm } of ways) expect(Math.round(distanceMm)).toBeGreaterThan(0);
+  });
+});

@@ -162,6 +162,8 @@ function reasonAt(
         k > 0 ? measureShift(problem, problem.moments[k - 1]!, states[k - 1]!, moment, state) : null;
       if (!shift) return generic;
       const { distanceMm, windowMs, neededMs } = shift;
+      // A hand whose fingers are squeezed over the nut opens again; along the neck it stays.
+      if (Math.round(distanceMm) === 0) return { ...generic, term: 'squeeze' };
       const toPosition = positionOf(state.placements) ?? 1;
       return { code: 'shift', distanceMm, windowMs, neededMs, toPosition };
     }
