@@ -79,8 +79,8 @@ function shiftOn(
 }
 
 /**
- * Where the hand stands. It stays where it is until it shifts, or stands more than a fret from where it was: an
- * extension or a squeeze is no change of position.
+ * Where the hand stands. It stays where it is until it shifts, or stands more than a fret from where it was, or its
+ * fingers leave no doubt that it is elsewhere: an extension or a squeeze is no change of position.
  */
 export function handStays(problem: FingeringProblem, states: readonly HandState[]): readonly HandStay[] {
   const stays: HandStay[] = [];
@@ -90,10 +90,16 @@ export function handStays(problem: FingeringProblem, states: readonly HandState[
     if (!range || position === null) return;
     const near =
       last && last.position >= range.low - SQUEEZE_FRETS && last.position <= range.high + SQUEEZE_FRETS;
-    if (near && !shiftInto(problem, states, k)) return;
+    if (near && !isPlain(states[k]!) && !shiftInto(problem, states, k)) return;
     if (last?.position !== position) stays.push({ position, fromTicks: problem.moments[k]!.tick });
   });
   return stays;
+}
+
+/** Finger 1 lies in it, or two fingers lie a fret apart for each finger between them. */
+function isPlain({ range, slotOfFinger }: HandState): boolean {
+  const down = [1, 2, 3, 4].filter((finger) => slotOfFinger[finger]! >= 0);
+  return range !== null && range.low === range.high && (down.length > 1 || down[0] === 1);
 }
 
 const shiftInto = (problem: FingeringProblem, states: readonly HandState[], k: number): boolean =>
