@@ -25,6 +25,8 @@ const JOINT = 'src/core/fingering/joint';
 const OF_RIGHT = [RIGHT, 'tests/reference/strokes.test.ts'];
 const OF_JOINT = [JOINT];
 const CARRIED = 'src/core/fingering/planReport.ts';
+const OF_PASSAGES = ['tests/reference/exactness.test.ts'];
+const OF_HANDBOOK = ['tests/reference/handbook.test.ts'];
 const OF_REPORT = ['src/core/fingering/planReport.test.ts'];
 
 const FAULTS: readonly Fault[] = [
@@ -98,20 +100,53 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'a freed hand forgets where it was',
     file: `${PACKED}/keptHands.ts`,
-    find: 'known.push({ range: before.range[s]!, waitedTicks, fingers });',
+    find: 'known.push({ range, waitedTicks, fingers });',
     put: 'known.push({ range: 0, waitedTicks, fingers });',
   },
   {
     name: 'steps that differ share their prices',
     file: `${PACKED}/step.ts`,
-    find: 'JSON.stringify([step, pulseKey(problem, next)])',
-    put: 'JSON.stringify([{ ...step, cuts: 0 }, pulseKey(problem, next)])',
+    find: '${cuts.join()};',
+    put: '',
   },
   {
     name: 'slurs left out of the key',
     file: `${PACKED}/step.ts`,
-    find: 'JSON.stringify([step, pulseKey(problem, next)])',
-    put: 'JSON.stringify([{ ...step, links: 0 }, pulseKey(problem, next)])',
+    find: ";${ties.join('|')}",
+    put: '',
+  },
+  {
+    name: 'a barre lets the hand stand where it likes',
+    file: `${PACKED}/stateRows.ts`,
+    find: 'barred?.range ?? spanOf(chosen)',
+    put: 'spanOf(chosen)',
+  },
+  {
+    name: 'a freed hand forgets its barre',
+    file: `${PACKED}/keptHands.ts`,
+    find: 'fingersKey(before.fingers, 4 * s) * MOST_RANGES + range',
+    put: 'fingersKey(before.fingers, 4 * s)',
+    tests: OF_PASSAGES,
+  },
+  {
+    name: 'twice as far is twice as dear',
+    file: `${PACKED}/shiftTable.ts`,
+    find: "priceOf(weights, 'shiftDistance', mm * part)",
+    put: 'Math.round(weights.shiftDistance * mm * part)',
+  },
+  {
+    name: 'a finger may slide from fret to fret',
+    file: `${LEFT}/connectionCost.ts`,
+    find: "bill.charge('lineSlide', 1);",
+    put: "bill.charge('lineSlide', 0);",
+    tests: OF_HANDBOOK,
+  },
+  {
+    name: 'fingers may cross in a line',
+    file: `${LEFT}/connectionCost.ts`,
+    find: "bill.charge('order', CROSSED_IN_LINE);",
+    put: "bill.charge('order', 0);",
+    tests: OF_HANDBOOK,
   },
   {
     name: 'pivot and guide confused',
@@ -191,9 +226,9 @@ const FAULTS: readonly Fault[] = [
   },
   {
     name: 'situations are mixed up',
-    file: `${RIGHT}/strokeStore.ts`,
-    find: 'const key = (f * PARTS + t) * FRETS',
-    put: 'const key = f * PARTS * FRETS + 0 * t',
+    file: `${RIGHT}/situations.ts`,
+    find: '(rows.finger[s]! * thumbCount + rows.thumb[s]!)',
+    put: '(rows.finger[s]! * thumbCount)',
     tests: OF_RIGHT,
   },
   {
