@@ -14,10 +14,12 @@ import { hopMs } from '../../src/core/fingering/left/hops';
 import { Bill, priceOf } from '../../src/core/fingering/left/ledger';
 import { placementsOf } from '../../src/core/fingering/left/placements';
 import {
+  CHANGED_IN_HURRY,
   INDEX_OPENS,
   type LeftTermId,
   RELEASE_SHARE,
   SQUEEZE_FRETS,
+  WEAK_PAIR_MS,
 } from '../../src/core/fingering/left/terms';
 import type { Ink } from '../../src/core/fingering/ink';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem';
@@ -282,7 +284,8 @@ function step(
         }
         if (endTicks >= next.tick && strikes[a.strike]!.midi === midi) {
           if (p.string !== q.string) bill.charge('placeChanged', 1);
-          else if (p.finger !== q.finger) bill.charge('fingerChanged', 1);
+          else if (p.finger !== q.finger)
+            bill.charge('fingerChanged', 1 + CHANGED_IN_HURRY * Math.max(0, 1 - stepMs / WEAK_PAIR_MS));
         }
         cost += bill.sum;
       }

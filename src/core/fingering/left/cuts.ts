@@ -2,11 +2,12 @@
 import type { FingeringProblem, Moment, Strike } from '../problem';
 import type { HandState, Placement } from './handState';
 import { Bill, type Ledger } from './ledger';
-import { CUT_AT_ONCE } from './terms';
+import { CHANGED_IN_HURRY, CUT_AT_ONCE, WEAK_PAIR_MS } from './terms';
 
 /** What sounds in `from` and is let go, taken up elsewhere, or handed to another finger. */
 export function cutsCost(
   problem: FingeringProblem,
+  moment: Moment,
   from: HandState,
   next: Moment,
   to: HandState,
@@ -19,7 +20,7 @@ export function cutsCost(
     const again = struckAgain(problem, strike, next, to);
     if (again >= 0) {
       // Struck again at the same pitch: the sound goes on, nothing is lost.
-      chargeAgain(from.placements[slot]!, to.placements[again]!, bill);
+      chargeAgain(from.placements[slot]!, to.placements[again]!, hurryOf(problem, moment, next), bill);
       continue;
     }
     if (strike.endTicks <= next.tick) continue;
@@ -30,10 +31,14 @@ export function cutsCost(
   return bill.sum;
 }
 
-/** A pitch struck again had better stay where it is, under the finger that it has. */
-export function chargeAgain(before: Placement, after: Placement, bill: Bill): void {
+/** How much of the time in which fingers can follow each other at ease is lacking between two moments: 0 to 1. */
+export const hurryOf = ({ spans }: FingeringProblem, moment: Moment, next: Moment): number =>
+  Math.max(0, 1 - spans.spanMs(moment.tick, next.tick) / WEAK_PAIR_MS);
+
+/** A pitch struck again had better stay where it is, under the finger that it has; in a tremolo above all. */
+export function chargeAgain(before: Placement, after: Placement, hurry: number, bill: Bill): void {
   if (before.string !== after.string || before.fret !== after.fret) bill.charge('placeChanged', 1);
-  else if (before.finger !== after.finger) bill.charge('fingerChanged', 1);
+  else if (before.finger !== after.finger) bill.charge('fingerChanged', 1 + CHANGED_IN_HURRY * hurry);
 }
 
 /** Slot in `to` of a new strike at the pitch of an old one, −1 where there is none. */

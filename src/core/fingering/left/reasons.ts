@@ -205,7 +205,7 @@ function cutAt(
 ): ChoiceReason | null {
   const moment = problem.moments[k]!;
   const before = states[k - 1];
-  if (!before || cutsCost(problem, before, moment, states[k]!) === 0) return null;
+  if (!before || cutsCost(problem, problem.moments[k - 1]!, before, moment, states[k]!) === 0) return null;
   const lost = before.strikes
     .map((index) => problem.strikes[index]!)
     .filter((strike) => strike.endTicks > moment.tick && !states[k]!.strikes.includes(strike.index))

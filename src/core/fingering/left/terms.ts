@@ -252,7 +252,7 @@ export const LEFT_TERMS = checkedTerms({
   },
   fingerChanged: {
     unit: 'count',
-    measures: 'a pitch struck again at its place by another finger',
+    measures: 'a pitch struck again at its place by another finger; more where that is hurried',
     weight: 8.7,
     source: COMMON,
     shape: linear,
@@ -329,6 +329,9 @@ export const CROSSED_IN_LINE = 0.4;
 
 /** Fingers in turn hinder each other when they follow each other faster than this. From memory. */
 export const WEAK_PAIR_MS = 250;
+
+/** Another finger on a note that comes again at once is so many times dearer still. From memory. */
+export const CHANGED_IN_HURRY = 3;
 
 /** Share of the last note before a movement that its finger may give away. From memory. */
 export const RELEASE_SHARE = 0.5;

@@ -51,7 +51,7 @@ export function transitionCost(
   ledger?: Ledger,
 ): number {
   return (
-    cutsCost(problem, from, next, to, ledger) +
+    cutsCost(problem, moment, from, next, to, ledger) +
     shiftCost(problem, moment, from, next, to, ledger) +
     hopsCost(problem, moment, from, next, to, ledger) +
     barreCost(problem, from, to, ledger) +

@@ -38,7 +38,7 @@ function tabled(
   const { arena, geometry } = tables;
   const from = numbered(arena, before.count, (s) => before.places[s * before.columns + link.fromColumn]! + 1);
   const to = numbered(arena, rows.count, (s) => rows.places[s * rows.columns + toColumn]! + 1);
-  const known = tables.pairsOf(`${link.kind}${link.semitones}${link.slid ? '~' : ''}`);
+  const known = tables.pairsOf(nameOf(link));
   const width = to.values.length;
   const costs = arena.int32(from.values.length * width);
   for (let a = 0; a < from.values.length; a++) {
@@ -57,10 +57,14 @@ function tabled(
   return { costs, row, column: to.of };
 }
 
-function costOf(weights: LeftWeights, { kind, semitones, slid }: Link, p: number, q: number): number {
+/** What the costs of a link depend on besides its places. */
+const nameOf = ({ kind, semitones, slid, hurry }: Link) =>
+  kind === 'again' ? `again ${hurry}` : `${kind}${slid ? '~' : ''} ${semitones}`;
+
+function costOf(weights: LeftWeights, { kind, semitones, slid, hurry }: Link, p: number, q: number): number {
   const bill = new Bill(weights, undefined);
   const [a, b] = [PLACEMENTS[p]!, PLACEMENTS[q]!];
-  if (kind === 'again') chargeAgain(a, b, bill);
+  if (kind === 'again') chargeAgain(a, b, hurry, bill);
   else if (kind === 'slur') chargeSlur(a, b, bill);
   else if (kind === 'line') {
     chargeLineFinger(a, b, slid, bill);

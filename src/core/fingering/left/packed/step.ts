@@ -3,7 +3,7 @@
  * depends on nothing else. Equal steps from the same states share their states, their ways and all prices.
  */
 import type { FingeringProblem, Moment, Strike } from '../../problem';
-import { chargeCut } from '../cuts';
+import { chargeCut, hurryOf } from '../cuts';
 import { Bill } from '../ledger';
 import { LONGEST_WINDOW_MS } from '../terms';
 
@@ -19,6 +19,8 @@ export interface Link {
   readonly semitones: number;
   /** Whether a slide is written into the note. */
   readonly slid: boolean;
+  /** See `hurryOf`. */
+  readonly hurry: number;
 }
 
 export interface Step {
@@ -95,13 +97,23 @@ function cutCost(problem: FingeringProblem, index: number, next: Moment): number
   return bill.sum;
 }
 
-function linksInto({ strikes }: FingeringProblem, columns: readonly number[], next: Moment): readonly Link[] {
+function linksInto(problem: FingeringProblem, columns: readonly number[], next: Moment): readonly Link[] {
+  const { strikes } = problem;
   const links: Link[] = [];
+  const moment = problem.moments[next.index - 1];
+  const hurry = moment ? hurryOf(problem, moment, next) : 0;
   const add = (kind: Link['kind'], from: number | null, to: number) => {
     const fromColumn = from === null ? -1 : columns.indexOf(from);
     if (fromColumn < 0 || to < 0) return;
     const { midi, slidFrom } = strikes[next.struck[to]!]!;
-    links.push({ kind, fromColumn, to, semitones: midi - strikes[from!]!.midi, slid: slidFrom !== null });
+    links.push({
+      kind,
+      fromColumn,
+      to,
+      semitones: midi - strikes[from!]!.midi,
+      slid: slidFrom !== null,
+      hurry,
+    });
   };
   next.struck.forEach((index, to) => {
     const { slurredFrom, slidFrom, lineFrom, role } = strikes[index]!;
