@@ -4,7 +4,7 @@ import type { BaseWeights } from './fit';
 export const START: BaseWeights = {
   stretch: 320,
   extension: 10,
-  contraction: 12,
+  contraction: 9,
   order: 40,
   grip: 3,
   finger: 12,
