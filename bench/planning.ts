@@ -1,6 +1,6 @@
 /**
  * Plans of the demo and of generated études. The left hand is measured alone, with all prices (both directions of
- * the recursion). Warm: the best of five in this process. A worker's first plan: the median of three processes that
+ * the recursion). Warm: the best of five in this process, for both hands and 64 bars of fifteen. A worker's first plan: the median of three processes that
  * have planned only what a planner worker plans as it starts. Fresh: of three that have planned nothing. Edits: the
  * least of three planners that have not been asked for it before.
  */
@@ -127,6 +127,9 @@ function bothMs(xml: string, runs: number): { readonly ms: number; readonly gap:
   return { ms: Math.min(...plans.map(([, ms]) => ms)), gap: cost - lowerBound };
 }
 
+/** By bars: so many plans in a row, of which the best counts; after some the machine has compiled everything. */
+const RUNS: Readonly<Record<number, number>> = { 8: 1, 64: 15, 512: 3 };
+
 export function bothHands() {
   for (const { name, xml } of demo) {
     const { ms, gap } = bothMs(xml, 3);
@@ -137,7 +140,7 @@ export function bothHands() {
     let perBarAt64 = 0;
     // Long pieces are measured on one kind only: both hands take their time.
     for (const bars of name === 'two voices' ? [8, 64, 512] : [8, 64]) {
-      const { ms, gap } = bothMs(ETUDES[name](bars), bars === 64 ? 5 : 1);
+      const { ms, gap } = bothMs(ETUDES[name](bars), RUNS[bars]!);
       const label = `${name}, ${bars} bars: both hands, rings and findings`;
       note('both', `${label}, warm`, ms, 'ms');
       note('both', `${label}, cost above the lower bound`, gap, 'tenths');
