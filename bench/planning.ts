@@ -1,8 +1,8 @@
 /**
  * Plans of the demo and of generated études. The left hand is measured alone, with all prices (both directions of
- * the recursion). Warm: the best of five in this process, for both hands and 64 bars of fifteen. A worker's first plan: the median of three processes that
- * have planned only what a planner worker plans as it starts. Fresh: of three that have planned nothing. Edits: the
- * least of three planners that have not been asked for it before.
+ * the recursion). Warm: the best of five in this process, for both hands and 64 bars of fifteen. A worker's first plan:
+ * the median of three processes that have planned only what a planner worker plans as it starts. Fresh: of three that
+ * have planned nothing. Edits: the least of three planners that have not been asked for it before.
  */
 import { spawnSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';

@@ -1,4 +1,5 @@
 /** What the right hand may come to a moment with: every set of such situations is kept once. */
+import { HASH_START, hashOf, sameNumbers } from '../numberRows';
 import { Apart } from './partTable';
 
 /**
@@ -19,8 +20,8 @@ export const NO_FRET = -1;
 /** More than a fretboard has, NO_FRET counted. */
 const FRETS = 32;
 
-/** The situations that the states of a layer leave. */
-export interface Left {
+/** What the states of a layer leave behind. */
+export interface Aftermath {
   /** By state: which of the situations it leaves. */
   readonly situationOf: Int32Array;
   readonly situations: Situations;
@@ -33,12 +34,12 @@ export class SituationSets {
   private rows = scratchOf(64);
 
   /** @param fingers,thumbs,frets by state: numbers of parts, frets as in `Situations` */
-  leftBy(
+  after(
     fingers: ArrayLike<number>,
     thumbs: ArrayLike<number>,
     frets: ArrayLike<number>,
     states: number,
-  ): Left {
+  ): Aftermath {
     if (this.rows.key.length < states) this.rows = scratchOf(2 * states);
     const { apart, rows } = this;
     apart.fingers.write(fingers, states, rows.finger, rows.fingers);
@@ -59,11 +60,12 @@ export class SituationSets {
   }
 
   private kept(count: number, fingers: Int32Array, thumbs: Int32Array, frets: Int32Array): Situations {
-    const hash = hashOf(frets, hashOf(thumbs, hashOf(fingers, count)));
+    const hash = hashOf(frets, hashOf(thumbs, hashOf(fingers, HASH_START)));
     let alike = this.byHash.get(hash);
     if (!alike) this.byHash.set(hash, (alike = []));
     const known = alike.find(
-      (one) => same(one.fingers, fingers) && same(one.thumbs, thumbs) && same(one.frets, frets),
+      (one) =>
+        sameNumbers(one.fingers, fingers) && sameNumbers(one.thumbs, thumbs) && sameNumbers(one.frets, frets),
     );
     if (known) return known;
     const made = { id: this.count++, count, fingers, thumbs, frets };
@@ -81,16 +83,3 @@ const scratchOf = (length: number) => ({
   key: new Int32Array(length),
   keys: new Int32Array(length),
 });
-
-/** FNV-1a. */
-function hashOf(row: Int32Array, start: number): number {
-  let hash = start ^ 0x811c9dc5;
-  for (let k = 0; k < row.length; k++) hash = Math.imul(hash ^ row[k]!, 0x01000193);
-  return hash;
-}
-
-function same(a: Int32Array, b: Int32Array): boolean {
-  if (a.length !== b.length) return false;
-  for (let k = 0; k < a.length; k++) if (a[k] !== b[k]) return false;
-  return true;
-}

@@ -21,7 +21,7 @@ import {
 } from './memory';
 import { Memo, type Parted, Parting, PartTable, type Steps } from './partTable';
 import type { Manner } from './setting';
-import { type Left, NO_FRET, type Situations, SituationSets } from './situations';
+import { type Aftermath, NO_FRET, type Situations, SituationSets } from './situations';
 import { busyPrice, busyShare, fingersPartCost, groupCost, thumbPartCost } from './strokeCost';
 import { sharingsOf, type StrokeGroup } from './strokes';
 
@@ -31,7 +31,7 @@ export interface StrokeState {
   readonly letters: readonly Pluck[];
 }
 
-export interface SharedStrokes extends Left {
+export interface SharedStrokes extends Aftermath {
   readonly states: readonly StrokeState[];
   /** By state, side by side. */
   readonly variantOf: Int32Array;
@@ -84,7 +84,7 @@ export class StrokeStore {
       variantOf: new Int32Array(1),
       stateCost: new Int32Array(1),
       ways: new EdgeList(new Int32Array(2), new Int32Array(0), new Int32Array(0)),
-      ...this.sets.leftBy([this.fingers.number(NO_FINGERS)], [this.thumbs.number(NO_THUMB)], [NO_FRET], 1),
+      ...this.sets.after([this.fingers.number(NO_FINGERS)], [this.thumbs.number(NO_THUMB)], [NO_FRET], 1),
     };
   }
 
@@ -139,7 +139,7 @@ export class StrokeStore {
       variantOf: growing.variants(),
       stateCost: growing.costs(),
       ways: growing.ways(),
-      ...this.sets.leftBy(fingers, thumbs, frets, states.length),
+      ...this.sets.after(fingers, thumbs, frets, states.length),
     };
   }
 
