@@ -17,6 +17,12 @@ export class Arena {
     return new Int16Array(this.room(bytes), this.used - bytes, length);
   }
 
+  float64(length: number): Float64Array {
+    // Numbers of eight bytes start at multiples of eight.
+    this.used = (this.used + 7) & ~7;
+    return new Float64Array(this.room(8 * length), this.used - 8 * length, length);
+  }
+
   uint16(length: number): Uint16Array {
     const bytes = even(2 * length);
     return new Uint16Array(this.room(bytes), this.used - bytes, length);

@@ -22,7 +22,7 @@ export class EdgeList implements Ways {
   }
 
   push(rest: Int32Array, least: Int32Array, via: Int32Array, times = 1): void {
-    for (let s = 0; s < rest.length; s++) {
+    for (let s = 0; s < this.start.length - 1; s++) {
       if (rest[s]! >= UNREACHABLE) continue;
       for (let e = this.start[s]!; e < this.start[s + 1]!; e++) {
         const sum = times * this.price[e]! + rest[s]!;

@@ -4,6 +4,8 @@
  * of the best whole path through it.
  */
 
+import { Arena } from './arena';
+
 /** Above every real cost, and small enough that two of them still add up exactly. */
 export const UNREACHABLE = 1_000_000_000;
 
@@ -14,7 +16,10 @@ export interface Ways {
    * lowest. `least` comes filled with UNREACHABLE and `via` with −1. Every way counts `times` times.
    */
   pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times: number): void;
-  /** The same backwards, for every state of the layer before: the least of way + `rest[to]`, and that `to`. */
+  /**
+   * The same backwards, for every state of the layer before: the least of way + `rest[to]`, and that `to`. `rest` may
+   * be longer than there are states.
+   */
   push(rest: Int32Array, least: Int32Array, via: Int32Array, times: number): void;
 }
 
@@ -87,8 +92,18 @@ export function solveLattice(
 
 /** A state's own cost as often as it is played, and what it costs besides. */
 function ownCosts({ stateCost, plays = 1 }: Layer, extra: Int32Array | null): Int32Array {
-  return plays === 1 && !extra ? stateCost : stateCost.map((cost, s) => plays * cost + (extra?.[s] ?? 0));
+  if (plays === 1 && !extra) return stateCost;
+  const own = rows.int32(stateCost.length);
+  for (let s = 0; s < own.length; s++) own[s] = plays * stateCost[s]! + (extra ? extra[s]! : 0);
+  return own;
 }
+
+/** Memory for what is kept of each layer: a solution has thousands of short rows. */
+const rows = new Arena();
+const NO_COSTS = new Int32Array(0);
+
+/** By state of one layer: what is left from it; written over with each. */
+let left = new Int32Array(64);
 
 /** Cost of the best whole path through state `s` of layer `k`; UNREACHABLE when there is none. */
 export function costThrough(solution: Solution, k: number, s: number): number {
@@ -154,8 +169,8 @@ function maybeForward(
   const via = known ? known.via.slice(0, first) : [];
   for (let k = first; k < layers.length; k++) {
     const layer = layers[k]!;
-    const here = new Int32Array(layer.stateCost.length).fill(UNREACHABLE);
-    const from = new Int32Array(here.length).fill(-1);
+    const here = rows.int32(layer.stateCost.length).fill(UNREACHABLE);
+    const from = rows.int32(here.length).fill(-1);
     if (layer.ways && k > 0) layer.ways.pull(cost[k - 1]!, masks[k]!, here, from, layer.steps ?? 1);
     else for (let s = 0; s < here.length; s++) if (!masks[k] || masks[k]![s]) here[s] = 0;
     for (let s = 0; s < here.length; s++) if (here[s]! < UNREACHABLE) here[s]! += own[k]![s]!;
@@ -184,22 +199,26 @@ function backwardMessages(
 ): Messages {
   const [first, last] = differences(masks, known, changed);
   if (known && first < 0) return known;
-  const cost = known ? [...known.cost] : layers.map((layer) => new Int32Array(layer.stateCost.length));
-  const offset = known ? [...known.offset] : layers.map(() => 0);
-  const via = known ? [...known.via] : layers.map((layer) => new Int32Array(layer.stateCost.length).fill(-1));
   const end = layers.length - 1;
-  if (known && changed?.[end]) cost[end] = new Int32Array(layers[end]!.stateCost.length);
+  const cost = known ? [...known.cost] : layers.map(() => NO_COSTS);
+  const offset = known ? [...known.offset] : layers.map(() => 0);
+  const via = known ? [...known.via] : layers.map(() => NO_COSTS);
+  if ((!known || changed?.[end]) && end >= 0) {
+    cost[end] = new Int32Array(layers[end]!.stateCost.length);
+    via[end] = new Int32Array(cost[end].length).fill(-1);
+  }
   // Into a layer that is another one, all messages are new: they come from the layer after it.
   for (let k = changed?.[last] ? Math.min(last + 1, end) : last; k > 0; k--) {
     const layer = layers[k]!;
-    const rest = new Int32Array(layer.stateCost.length);
-    for (let s = 0; s < rest.length; s++) {
+    const states = layer.stateCost.length;
+    if (left.length < states) left = new Int32Array(2 * states);
+    for (let s = 0; s < states; s++) {
       const shut = (masks[k] && !masks[k]![s]) || cost[k]![s]! >= UNREACHABLE;
-      rest[s] = shut ? UNREACHABLE : cost[k]![s]! + own[k]![s]!;
+      left[s] = shut ? UNREACHABLE : cost[k]![s]! + own[k]![s]!;
     }
-    const here = new Int32Array(layers[k - 1]!.stateCost.length).fill(UNREACHABLE);
-    const to = new Int32Array(here.length).fill(-1);
-    layer.ways!.push(rest, here, to, layer.steps ?? 1);
+    const here = rows.int32(layers[k - 1]!.stateCost.length).fill(UNREACHABLE);
+    const to = rows.int32(here.length).fill(-1);
+    layer.ways!.push(left, here, to, layer.steps ?? 1);
     const total = offset[k]! + normalise(here);
     const agrees = known !== null && k - 1 < first && sameCosts(here, known.cost[k - 1]!);
     const more = total - offset[k - 1]!;

@@ -17,6 +17,12 @@ const HARDLY = 1;
 /** Prices may have been added to or taken off what cannot be reached; no real cost comes near it. */
 const BROKEN = UNREACHABLE / 2;
 
+/**
+ * After the first sweep only states of the right hand are looked at that are dearer than the best by what both hands
+ * pay a moment, or by so many tenths of a point. From memory: with a third of it the bound of a tremolo is worse.
+ */
+const NEAR = 32;
+
 /** What lies around a part of a piece, by hand. */
 export interface Ends {
   readonly left: ChainEnds;
@@ -50,29 +56,24 @@ export function agreedPrices(
       : new Float64Array(variants.length),
   );
   const left = new LeftChain(core, lefts, steps, prices, ends?.left ?? null);
-  const right = new RightChain(core, strokes, strokeMasks, steps, prices, ends?.right ?? null);
+  const right = RightChain.over(core, strokes, strokeMasks, steps, prices, ends?.right ?? null);
   const kin = core.map((moment) => kinOf(moment, variantsByStrings(moment)));
   const agreement = new Agreement(left, right, strangeness, slackGiven);
   const agree = (k: number) => agreement.at(k, above[k]!, kin[k]!, prices[k]!);
   const last = core.length - 1;
-  for (let k = last; k > 0; k--) {
-    left.backwardInto(k);
-    right.backwardInto(k);
-  }
-  left.forwardInto(0);
-  right.forwardInto(0);
+  for (let k = last; k > 0; k--) agreement.backwardInto(k);
+  agreement.forwardInto(0);
   let bound = agreement.bound(prices[0]!.length);
   for (let sweep = 0; sweep < MOST_SWEEPS; sweep++) {
     for (let k = 0; k <= last; k++) {
-      left.forwardInto(k);
-      right.forwardInto(k);
+      agreement.forwardInto(k);
       agree(k);
     }
+    if (sweep === 0 && !ends) agreement.narrow(core);
     for (let k = last; k >= 0; k--) {
       agree(k);
       if (k === 0) break;
-      left.backwardInto(k);
-      right.backwardInto(k);
+      agreement.backwardInto(k);
     }
     const raised = agreement.bound(prices[0]!.length);
     if (raised - bound < HARDLY) break;
@@ -89,10 +90,26 @@ class Agreement {
 
   constructor(
     private readonly left: LeftChain,
-    private readonly right: RightChain,
+    private right: RightChain,
     private readonly strangeness: number,
     private readonly slackGiven: number,
   ) {}
+
+  forwardInto(k: number): void {
+    this.left.forwardInto(k);
+    this.right.forwardInto(k);
+  }
+
+  backwardInto(k: number): void {
+    this.left.backwardInto(k);
+    this.right.backwardInto(k);
+  }
+
+  /** From now on the right hand is looked at near to its best only. */
+  narrow(core: readonly CoreMoment[]): void {
+    const aMoment = this.bound(core[0]!.variants.length) / core.length;
+    this.right = this.right.narrowed(core, Math.max(NEAR, aMoment));
+  }
 
   /** Both hands get the same least cost through each variant; the wild one is made no better than the best. */
   at(k: number, above: readonly (number | null)[], kin: readonly number[], prices: Float64Array): void {

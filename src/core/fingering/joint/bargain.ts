@@ -4,9 +4,7 @@ import { costThrough, type Extras, type Layer, type Solution, solveLattice, UNRE
 import type { HandState } from '../left/handState';
 import type { Pluck } from '../../score/model';
 import type { FingeringProblem } from '../problem';
-import type { RightSetting } from '../right/setting';
 import type { StrokeLayer } from '../right/strokeChain';
-import { walkRight } from '../right/walk';
 import { agreedPrices } from './agreement';
 import type { ChainEnds } from './chain';
 import {
@@ -19,6 +17,7 @@ import {
   variantsByStrings,
 } from './bound';
 import { type CoreMoment, LEFT_OUT_COST } from './core';
+import type { Effort } from './lettersOn';
 import { ABOVE, type Question } from './question';
 
 /** See `agreement.ts`; the second is for quick music, where the right hand pays much from stroke to stroke. */
@@ -79,10 +78,7 @@ export class Bargain {
   /** The bound of the last prices that were tried. */
   latest: Bargained | null = null;
 
-  constructor(
-    private readonly problem: FingeringProblem,
-    private readonly setting: RightSetting,
-  ) {}
+  constructor(private readonly problem: FingeringProblem) {}
 
   /** The prices of the last question still hold nearly everywhere; where there are other strings now, wild ones do. */
   private kept(core: readonly CoreMoment[]): Prices {
@@ -101,16 +97,19 @@ export class Bargain {
   }
 
   /** Strings outside of the core give the right hand what it would save there, and no more. */
-  private firstPrices({ core, inked }: Question, best: Hands): Prices {
-    const steps = walkRight(this.problem, this.setting, best.states, best.letters, inked.adapt);
-    return core.map(({ variants }, k) => {
-      const onward = steps[k + 1]?.way ?? 0;
-      const { own, way } = steps[k]!;
-      const prices = Int32Array.from(variants, (group, v) =>
-        v === variants.length - 1 ? -PARTS * (own + way + onward) : group.forgets ? -PARTS * onward : 0,
-      );
-      const kin = kinOf(core[k]!, variantsByStrings(core[k]!));
-      return prices.map((_price, v) => prices[kin[v]!]!);
+  private firstPrices({ core }: Question, efforts: readonly Effort[]): Prices {
+    return core.map((moment, k) => {
+      const { variants } = moment;
+      const onward = efforts[k + 1]?.way ?? 0;
+      const { own, way } = efforts[k]!;
+      const kin = kinOf(moment, variantsByStrings(moment));
+      const prices = new Int32Array(variants.length);
+      for (let v = 0; v < prices.length; v++) {
+        const first = kin[v]!;
+        if (first === prices.length - 1) prices[v] = -PARTS * (own + way + onward);
+        else if (variants[first]!.forgets) prices[v] = -PARTS * onward;
+      }
+      return prices;
     });
   }
 
@@ -138,14 +137,17 @@ export class Bargain {
     return layers[k] === left.layers[k] && before[k + 1] === strokes[k + 1];
   }
 
-  /** Prices for the question; where the left hand got too much of the slack, it is tried with less. */
-  anew(question: Question, best: Hands & { readonly cost: number }): Bound {
+  /**
+   * Prices for the question, to which a plan of a `cost` is known; where the left hand got too much of the slack, it is tried with less.
+   * @param efforts of the right hand in a plan on the left hand's own strings: what the first prices start from
+   */
+  anew(question: Question, cost: number, efforts: () => readonly Effort[]): Bound {
     let highest: { readonly bound: Bound; readonly prices: Prices } | null = null;
     for (const slackGiven of SLACKS_GIVEN) {
-      const prices = this.agree(question, best, slackGiven);
+      const prices = this.agree(question, efforts, slackGiven);
       const bound = this.bound(question, prices);
       if (!highest || bound.cost > highest.bound.cost) highest = { bound, prices };
-      const near = best.cost - bound.cost <= NEAR_ENOUGH;
+      const near = cost - bound.cost <= NEAR_ENOUGH;
       if (near || bound.left.cost >= bound.right.cost - PARTS) break;
     }
     this.prices = highest!.prices;
@@ -181,9 +183,9 @@ export class Bargain {
     return [...this.prices.slice(0, a), ...within.map(near0), ...this.prices.slice(b + 1)];
   }
 
-  private agree(question: Question, best: Hands, slackGiven: number): Prices {
+  private agree(question: Question, efforts: () => readonly Effort[], slackGiven: number): Prices {
     const { core, strokes } = question;
-    const start = this.prices.length > 0 ? this.kept(core) : this.firstPrices(question, best);
+    const start = this.prices.length > 0 ? this.kept(core) : this.firstPrices(question, efforts());
     const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
     const above = this.aboveOf(question, 0, core.length - 1);
     return agreedPrices(

@@ -2,9 +2,11 @@
  * Least costs along one hand while the prices on its strings change: what the bargain about them needs to know at a
  * moment. Scratch rows are kept, since this is the inner loop of a plan.
  */
+import { Arena } from '../arena';
 import { type Mask, UNREACHABLE } from '../lattice';
 import type { StrokeLayer } from '../right/strokeChain';
 import { type CoreMoment, LEFT_OUT_COST } from './core';
+import { type Links, narrowLinks } from './links';
 
 type Rows = readonly Float64Array[];
 
@@ -21,14 +23,15 @@ export abstract class Chain {
    * @param exit least costs of going on from the last
    */
   constructor(
-    private readonly own: Rows,
-    private readonly variantOf: readonly Int32Array[],
+    protected readonly own: Rows,
+    protected readonly variantOf: readonly Int32Array[],
     protected readonly steps: readonly number[],
-    private readonly entry: Float64Array | null,
+    protected readonly entry: Float64Array | null,
     exit: Float64Array | null,
   ) {
-    this.forward = own.map((row) => new Float64Array(row.length));
-    this.backward = own.map((row) => new Float64Array(row.length));
+    const arena = new Arena();
+    this.forward = own.map((row) => arena.float64(row.length));
+    this.backward = own.map((row) => arena.float64(row.length));
     if (exit) this.backward.at(-1)?.set(exit);
   }
 
@@ -129,37 +132,85 @@ export class LeftChain extends Chain {
 }
 
 export class RightChain extends Chain {
-  private readonly layers: readonly StrokeLayer[];
   private situations = new Float64Array(64);
 
+  private constructor(
+    own: Rows,
+    variantOf: readonly Int32Array[],
+    steps: readonly number[],
+    ends: ChainEnds,
+    private readonly links: readonly Links[],
+  ) {
+    super(own, variantOf, steps, ends.entry, ends.exit);
+  }
+
   /** @param strokes one layer more than there are moments: where the piece begins the first is its start */
-  constructor(
+  static over(
     core: readonly CoreMoment[],
     strokes: readonly StrokeLayer[],
     masks: readonly Mask[],
     steps: readonly number[],
     prices: Rows,
     ends: ChainEnds | null,
-  ) {
+  ): RightChain {
     const layers = strokes.slice(1);
-    super(
+    return new RightChain(
       layers.map((layer, k) => ownOfStrokes(layer, core[k]!.leftOut, masks[k + 1]!, prices[k]!)),
       layers.map(({ shared }) => shared.variantOf),
       steps,
-      ends?.entry ?? firstWays(layers[0]),
-      ends?.exit ?? null,
+      { entry: ends?.entry ?? firstWays(layers[0]), exit: ends?.exit ?? null },
+      layers.map(({ shared: { situationOf, situations, ways } }) => ({
+        situationOf,
+        situations: situations.count,
+        start: ways.start,
+        from: ways.from,
+        price: ways.price,
+      })),
     );
-    this.layers = layers;
+  }
+
+  /**
+   * The same chain of a whole piece on the states that lie near to the best, with the cheapest of each variant: most
+   * of what the prices are bargained about happens there, on a small part of the ways.
+   */
+  narrowed(core: readonly CoreMoment[], near: number): RightChain {
+    const kept = core.map(({ variants }, k) => this.statesNear(k, variants.length, near));
+    const narrow = new RightChain(
+      this.own.map((row, k) => picked(row, kept[k]!)),
+      this.variantOf.map((row, k) => pickInto(row, kept[k]!, new Int32Array(kept[k]!.length))),
+      this.steps,
+      { entry: this.entry && picked(this.entry, kept[0]!), exit: null },
+      narrowLinks(this.links, kept),
+    );
+    kept.forEach((states, k) => {
+      pickInto(this.forward[k]!, states, narrow.forward[k]!);
+      pickInto(this.backward[k]!, states, narrow.backward[k]!);
+    });
+    return narrow;
+  }
+
+  private statesNear(k: number, variants: number, near: number): Int32Array {
+    const [there, rest, variantOf] = [this.forward[k]!, this.backward[k]!, this.variantOf[k]!];
+    const leastOf = new Float64Array(variants);
+    this.leastThrough(k, leastOf, variants);
+    const most = near + leastOf.reduce((a, b) => Math.min(a, b));
+    const kept = new Int32Array(variantOf.length);
+    let count = 0;
+    for (let s = 0; s < kept.length; s++) {
+      const through = there[s]! + rest[s]!;
+      if (through <= most || through <= leastOf[variantOf[s]!]!) kept[count++] = s;
+    }
+    return kept.subarray(0, count);
   }
 
   protected stepForward(k: number, before: Float64Array, into: Float64Array): void {
-    const { situationOf, situations } = this.layers[k - 1]!.shared;
-    const least = this.emptySituations(situations.count);
+    const { situationOf, situations } = this.links[k - 1]!;
+    const least = this.emptySituations(situations);
     for (let s = 0; s < before.length; s++) {
       const n = situationOf[s]!;
       if (before[s]! < least[n]!) least[n] = before[s]!;
     }
-    const { start, from, price } = this.layers[k]!.shared.ways;
+    const { start, from, price } = this.links[k]!;
     const times = this.steps[k]!;
     for (let s = 0; s < into.length; s++) {
       let cheapest = UNREACHABLE;
@@ -172,9 +223,9 @@ export class RightChain extends Chain {
   }
 
   protected stepBackward(k: number, rest: Float64Array, into: Float64Array): void {
-    const { situationOf, situations } = this.layers[k - 1]!.shared;
-    const least = this.emptySituations(situations.count);
-    const { start, from, price } = this.layers[k]!.shared.ways;
+    const { situationOf, situations } = this.links[k - 1]!;
+    const least = this.emptySituations(situations);
+    const { start, from, price } = this.links[k]!;
     const times = this.steps[k]!;
     const states = start.length - 1;
     for (let s = 0; s < states; s++) {
@@ -192,6 +243,14 @@ export class RightChain extends Chain {
     if (this.situations.length < count) this.situations = new Float64Array(2 * count);
     return this.situations.fill(UNREACHABLE, 0, count);
   }
+}
+
+const picked = (row: Float64Array, places: Int32Array) =>
+  pickInto(row, places, new Float64Array(places.length));
+
+function pickInto<T extends Float64Array | Int32Array>(row: T, places: Int32Array, into: T): T {
+  for (let n = 0; n < places.length; n++) into[n] = row[places[n]!]!;
+  return into;
 }
 
 const variantsOf = new WeakMap<CoreMoment, Int32Array>();

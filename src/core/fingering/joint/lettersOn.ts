@@ -37,6 +37,8 @@ interface Answer {
   readonly stops: readonly Stop[];
   readonly strokes: readonly StrokeLayer[];
   readonly solution: Solution;
+  /** By layer of strokes: the state that was chosen. */
+  readonly letters: readonly number[];
 }
 
 export class LettersOn {
@@ -46,6 +48,15 @@ export class LettersOn {
     private readonly problem: FingeringProblem,
     private readonly store: StrokeStore,
   ) {}
+
+  /** By moment, on the path of the last answer. */
+  efforts(): readonly Effort[] {
+    const { strokes, letters } = this.last!;
+    return strokes.slice(1).map(({ stateCost, ways }, k) => ({
+      own: stateCost[letters[k + 1]!]!,
+      way: ways!.price(letters[k]!, letters[k + 1]!),
+    }));
+  }
 
   /** @param path states of the left hand, by moment; null where one is no node of the core */
   found({ core, inked }: Question, path: readonly number[], leftCost: number): Found | null {
@@ -69,8 +80,8 @@ export class LettersOn {
     );
     const solution = solveLattice(strokes, masks, last?.solution);
     if (!solution) return null;
-    this.last = { core, path, stops, strokes, solution };
-    const best = bestPath(solution);
+    const letters = bestPath(solution);
+    this.last = { core, path, stops, strokes, solution, letters };
     const leftOutCost = stops.reduce(
       (sum, stop, k) => sum + (inked.keyOf(k) === '' ? 0 : stop.leftOutCost),
       0,
@@ -79,9 +90,15 @@ export class LettersOn {
       cost: leftCost + solution.cost + leftOutCost,
       leftOutCost,
       states: stops.map(({ hand }) => hand),
-      letters: stops.map((_stop, k) => strokes[k + 1]!.shared.states[best[k + 1]!]!.letters),
+      letters: stops.map((_stop, k) => strokes[k + 1]!.shared.states[letters[k + 1]!]!.letters),
     };
   }
+}
+
+/** What the right hand pays at a moment: for its strokes by themselves, and for coming to them. */
+export interface Effort {
+  readonly own: number;
+  readonly way: number;
 }
 
 const allThere = (stops: readonly (Stop | null)[]): stops is readonly Stop[] => !stops.includes(null);

@@ -9,6 +9,7 @@ import type { FingeringProblem } from '../problem';
 import { plainSetting, type RightSetting } from '../right/setting';
 import type { RightWeights } from '../right/style';
 import { StrokeStore } from '../right/strokeStore';
+import { walkRight } from '../right/walk';
 import { Bargain } from './bargain';
 import { JointPlanner } from './planBoth';
 import { askBoth } from './question';
@@ -57,7 +58,9 @@ describe('both hands together', () => {
       if (left.conflictsOf(solved.layers).length > 0) continue;
       const best = both.plan(new Map());
       const question = askBoth(problem, setting, new StrokeStore(problem.hand), solved, new Map(), null);
-      const { cost } = new Bargain(problem, setting).anew(question, best);
+      const { cost } = new Bargain(problem).anew(question, best.cost, () =>
+        walkRight(problem, setting, best.states, best.letters),
+      );
       expect(cost).toBeLessThanOrEqual(naiveJointCost(problem, setting, left.plan(new Map()).cost));
       if (cost === best.cost) tight++;
     }

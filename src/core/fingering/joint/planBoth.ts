@@ -60,7 +60,7 @@ export class JointPlanner {
     private readonly setting: RightSetting,
   ) {
     this.store = new StrokeStore(problem.hand);
-    this.bargain = new Bargain(problem, setting);
+    this.bargain = new Bargain(problem);
     this.lettersOn = new LettersOn(problem, this.store);
   }
 
@@ -73,7 +73,7 @@ export class JointPlanner {
     let proof = kept && this.prove(question, kept, best, ROOM_BEFORE_BARGAIN);
     best = proof?.best ?? best;
     if (!proof || proof.lowerBound < best.cost) {
-      const bound = this.bargain.anew(question, best);
+      const bound = this.bargain.anew(question, best.cost, () => this.lettersOn.efforts());
       const known = cheaper(best, this.onBound(question, bound));
       proof = this.prove(question, bound, this.onNodes(question, bound, known), Infinity);
       best = proof.best;

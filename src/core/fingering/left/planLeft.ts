@@ -14,7 +14,7 @@ import type { FingeringProblem, Moment, Strike } from '../problem';
 import { codeOf, type HandState, type Placement } from './handState';
 import { handLayer } from './handLattice';
 import { solveWithReturns } from './returns';
-import { HandTables } from './packed/handTables';
+import { handTables } from './packed/handTables';
 import { LayerStore, subsetsBySize } from './packed/layerStore';
 import { PLACEMENTS } from './packed/handTables';
 import type { PackedLayer } from './packed/packedLayer';
@@ -62,7 +62,7 @@ export class LeftPlanner {
   private latest: Solution | null = null;
 
   constructor(readonly problem: FingeringProblem) {
-    this.store = new LayerStore(new HandTables(problem));
+    this.store = new LayerStore(handTables(problem));
     this.free = buildLayers(problem, this.store, new Map());
   }
 

@@ -31,46 +31,43 @@ export class PartTable<T> {
     return number;
   }
 
-  /** The number of the same part so many ms later. */
-  aged(number: number, ms: number): number {
-    let ages = this.ageing.get(ms);
-    if (!ages) this.ageing.set(ms, (ages = new Memo()));
-    const known = ages.get(number);
-    return known >= 0 ? known : ages.set(number, this.number(this.rules.agedBy(this.values[number]!, ms)));
+  /** By the number of a part: that of the same part so many ms later. */
+  agedBy(ms: number): Memo {
+    let aged = this.ageing.get(ms);
+    if (!aged) {
+      aged = new Memo((number) => this.number(this.rules.agedBy(this.values[number]!, ms)));
+      this.ageing.set(ms, aged);
+    }
+    return aged;
   }
 
   steps(group: StrokeGroup, sharing: Sharing, hand: HandProfile): Steps {
     const { rules, values } = this;
-    const after = new Memo();
-    const cost = new Memo();
     return {
-      after: (number) => {
-        const known = after.get(number);
-        return known >= 0 ? known : after.set(number, this.number(rules.after(values[number]!, sharing)));
-      },
-      cost: (number) => {
-        const known = cost.get(number);
-        return known >= 0 ? known : cost.set(number, rules.cost(values[number]!, group, sharing, hand));
-      },
+      after: new Memo((number) => this.number(rules.after(values[number]!, sharing))),
+      cost: new Memo((number) => rules.cost(values[number]!, group, sharing, hand)),
     };
   }
 }
 
 /** One sharing after each part, by its number: what is known then, and what coming to it costs. */
 export interface Steps {
-  readonly after: (number: number) => number;
-  readonly cost: (number: number) => number;
+  readonly after: Memo;
+  readonly cost: Memo;
 }
 
-/** Whole numbers from 0 on by whole numbers from 0 on; −1 for what is not known yet. */
+/** Whole numbers from 0 on by whole numbers from 0 on, each worked out when it is first asked for. */
 export class Memo {
   private values = new Int32Array(32).fill(-1);
 
-  get(at: number): number {
-    return at < this.values.length ? this.values[at]! : -1;
+  constructor(private readonly workOut: (at: number) => number) {}
+
+  of(at: number): number {
+    const known = at < this.values.length ? this.values[at]! : -1;
+    return known >= 0 ? known : this.set(at, this.workOut(at));
   }
 
-  set(at: number, value: number): number {
+  private set(at: number, value: number): number {
     if (at >= this.values.length) {
       const larger = new Int32Array(2 * at).fill(-1);
       larger.set(this.values);
@@ -104,23 +101,24 @@ export class Parting<T> implements Parted {
   count = 0;
   private parts = new Int32Array(64);
   private partsCount = 0;
+  private aged: Memo | null = null;
   private readonly apart = new Apart();
 
   constructor(private readonly table: PartTable<T>) {}
 
-  /** @param parts by situation: the number of its part */
-  begin(parts: Int32Array): void {
+  /** @param parts by situation: the number of its part; `ms` until the next moment */
+  begin(parts: Int32Array, ms: number): void {
+    this.aged = this.table.agedBy(ms);
     const rows = ['of', 'cost', 'newOf', 'numbers', 'parts'] as const;
     if (this.of.length < parts.length) for (const row of rows) this[row] = new Int32Array(2 * parts.length);
     this.partsCount = this.apart.write(parts, parts.length, this.of, this.parts);
   }
 
-  /** `ms` until the next moment. */
-  through({ cost, after }: Steps, ms: number): void {
-    const { table, parts } = this;
+  through({ cost, after }: Steps): void {
+    const { parts, aged } = this;
     for (let n = 0; n < this.partsCount; n++) {
-      this.cost[n] = cost(parts[n]!);
-      this.newOf[n] = table.aged(after(parts[n]!), ms);
+      this.cost[n] = cost.of(parts[n]!);
+      this.newOf[n] = aged!.of(after.of(parts[n]!));
     }
     this.count = this.apart.write(this.newOf, this.partsCount, this.newOf, this.numbers);
   }

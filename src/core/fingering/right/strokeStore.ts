@@ -19,7 +19,7 @@ import {
   thumbAfter,
   thumbKey,
 } from './memory';
-import { Memo, type Parted, Parting, PartTable, type Steps } from './partTable';
+import { type Parted, Parting, PartTable, type Steps } from './partTable';
 import type { Manner } from './setting';
 import { type Aftermath, NO_FRET, type Situations, SituationSets } from './situations';
 import { busyPrice, busyShare, fingersPartCost, groupCost, thumbPartCost } from './strokeCost';
@@ -75,7 +75,6 @@ export class StrokeStore {
   private readonly layers = new Map<string, SharedStrokes>();
   /** The same by groups and the number of the situations before, which needs no key to be written. */
   private readonly lately = new WeakMap<readonly StrokeGroup[], Map<number, Lately>>();
-  private readonly busy = new Map<string, BusyPrices>();
   readonly start: SharedStrokes;
 
   constructor(private readonly hand: HandProfile) {
@@ -116,8 +115,8 @@ export class StrokeStore {
 
   private make(before: Situations, groups: readonly StrokeGroup[], ms: number): SharedStrokes {
     const { fingersApart, thumbsApart } = this;
-    fingersApart.begin(before.fingers);
-    thumbsApart.begin(before.thumbs);
+    fingersApart.begin(before.fingers, ms);
+    thumbsApart.begin(before.thumbs, ms);
     const sharings = groups.map((group) => this.sharingsFor(group));
     const growing = new Growing(
       this.arena,
@@ -125,12 +124,12 @@ export class StrokeStore {
       sharings.reduce((sum, some) => sum + some.length, 0),
     );
     groups.forEach((group, variant) => {
-      const busy = this.busyFor(before, group);
+      const busy = this.busyShares(before, group);
       const fret = group.fret ?? NO_FRET;
       for (const { letters, own, fingers, thumbs } of sharings[variant]!) {
-        fingersApart.through(fingers, ms);
-        thumbsApart.through(thumbs, ms);
-        growing.add({ variant, letters }, own, fret, fingersApart, thumbsApart, busy);
+        fingersApart.through(fingers);
+        thumbsApart.through(thumbs);
+        growing.add({ variant, letters }, own, fret, fingersApart, thumbsApart, group.manner, busy);
       }
     });
     const { states, fingers, thumbs, frets } = growing;
@@ -143,23 +142,15 @@ export class StrokeStore {
     };
   }
 
-  /** By situation: what an awkward stroke costs more; null where the left hand is never busy. */
-  private busyFor({ frets }: Situations, group: StrokeGroup): readonly BusyPrices[] | null {
-    const pricesAt = (fret: number): BusyPrices => {
-      const share = busyShare(fret === NO_FRET ? null : fret, group);
-      const key = `${group.manner.weights.busy}*${share}`;
-      let busy = this.busy.get(key);
-      if (!busy) this.busy.set(key, (busy = new BusyPrices(share, group.manner)));
-      return busy;
-    };
-    const prices: BusyPrices[] = [];
+  /** By situation: how busy the left hand is; null where it never is. */
+  private busyShares({ frets }: Situations, group: StrokeGroup): Float64Array | null {
+    if (shares.length < frets.length) shares = new Float64Array(2 * frets.length);
     let isBusy = false;
     for (let n = 0; n < frets.length; n++) {
-      // Situations of one fret mostly lie side by side.
-      prices.push(n > 0 && frets[n] === frets[n - 1] ? prices[n - 1]! : pricesAt(frets[n]!));
-      if (prices[n]!.share > 0) isBusy = true;
+      shares[n] = busyShare(frets[n] === NO_FRET ? null : frets[n]!, group);
+      if (shares[n]! > 0) isBusy = true;
     }
-    return isBusy ? prices : null;
+    return isBusy ? shares : null;
   }
 
   private sharingsFor(group: StrokeGroup): readonly Shared[] {
@@ -177,21 +168,6 @@ export class StrokeStore {
       this.sharings.set(group.pluckKey, sharings);
     }
     return sharings;
-  }
-}
-
-/** What awkward strokes cost more while the left hand is busy, each worked out once. */
-class BusyPrices {
-  private readonly known = new Memo();
-
-  constructor(
-    readonly share: number,
-    private readonly manner: Manner,
-  ) {}
-
-  of(awkward: number): number {
-    const known = this.known.get(awkward);
-    return known >= 0 ? known : this.known.set(awkward, busyPrice(awkward, this.share, this.manner));
   }
 }
 
@@ -227,7 +203,8 @@ class Growing {
     fret: number,
     fingers: Parted,
     thumbs: Parted,
-    busy: readonly BusyPrices[] | null,
+    manner: Manner,
+    busy: Float64Array | null,
   ): void {
     const first = this.states.length;
     const pairs = fingers.count * thumbs.count;
@@ -259,7 +236,7 @@ class Growing {
       const at = ways[to[s]!]!++;
       const awkward = fingers.cost[fingers.of[s]!]! + thumbs.cost[thumbs.of[s]!]!;
       this.from[at] = s;
-      this.price[at] = awkward + (busy === null || awkward === 0 ? 0 : busy[s]!.of(awkward));
+      this.price[at] = awkward + (busy === null || awkward === 0 ? 0 : busyPrice(awkward, busy[s]!, manner));
     }
     this.size += this.situations;
   }
@@ -285,6 +262,8 @@ class Growing {
   }
 }
 
+/** By situation: how busy the left hand is; written over with each group. */
+let shares = new Float64Array(64);
 /** By situation: the state that it comes to, counted from the first of the sharing; written over with each. */
 let to = new Int32Array(64);
 /** By pair of parts: the state that knows it, in the same way. */

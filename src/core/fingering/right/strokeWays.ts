@@ -12,8 +12,7 @@ export class StrokeWays implements Ways {
   ) {}
 
   pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times = 1): void {
-    const cost = new Int32Array(this.situations).fill(UNREACHABLE);
-    const state = new Int32Array(this.situations).fill(-1);
+    scratch(this.situations);
     for (let s = 0; s < before.length; s++) {
       const n = this.situationOf[s]!;
       if (before[s]! >= cost[n]!) continue;
@@ -30,16 +29,28 @@ export class StrokeWays implements Ways {
   }
 
   push(rest: Int32Array, least: Int32Array, via: Int32Array, times = 1): void {
-    const cost = new Int32Array(this.situations).fill(UNREACHABLE);
-    const to = new Int32Array(this.situations).fill(-1);
-    this.edges.push(rest, cost, to, times);
+    scratch(this.situations);
+    this.edges.push(rest, cost, state, times);
     for (let s = 0; s < least.length; s++) {
       least[s] = cost[this.situationOf[s]!]!;
-      via[s] = to[this.situationOf[s]!]!;
+      via[s] = state[this.situationOf[s]!]!;
     }
   }
 
   price(from: number, to: number): number {
     return this.edges.maybePrice(this.situationOf[from]!, to) ?? UNREACHABLE;
   }
+}
+
+/** By situation: the least cost in it, and the state that has it; written over with each step. */
+let cost = new Int32Array(64);
+let state = new Int32Array(64);
+
+function scratch(situations: number): void {
+  if (cost.length < situations) {
+    cost = new Int32Array(2 * situations);
+    state = new Int32Array(2 * situations);
+  }
+  cost.fill(UNREACHABLE, 0, situations);
+  state.fill(-1, 0, situations);
 }

@@ -136,11 +136,13 @@ export const withStrokes = (group: StrokeGroup, strokes: readonly Stroke[]): Str
 
 function keyed(group: Omit<StrokeGroup, 'key' | 'pluckKey'>): StrokeGroup {
   const { strokes, manner, onBeat, opens, effect, fret, stopped } = group;
-  const each = strokes.map(
-    ({ string, role, printed, wanted }) => `${string}${role[0]}${printed ?? ''}/${wanted ?? ''}`,
-  );
-  const pluckKey = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}:${each.join(' ')}`;
-  return { ...group, key: `${fret ?? ''}:${stopped}:${pluckKey}`, pluckKey };
+  let each = '';
+  for (const { string, role, printed, wanted } of strokes)
+    each += ` ${string}${role[0]}${printed ?? ''}/${wanted ?? ''}`;
+  const pluckKey = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}:${each}`;
+  const key = `${fret ?? ''}:${stopped}:${pluckKey}`;
+  // Written out: thousands are made a plan, and copies by spreading are slow.
+  return { strokes, manner, onBeat, opens, effect, fret, stopped, forgets: group.forgets, key, pluckKey };
 }
 
 const FINGERS: readonly Pluck[] = ['i', 'm', 'a', 'c'];

@@ -1,4 +1,5 @@
 /** Tables of what it costs to join a note to the one that leads to it, by where the two lie. */
+import type { Arena } from '../../arena';
 import { chargeLine, chargeLineFinger, chargeSlur } from '../connectionCost';
 import { chargeAgain } from '../cuts';
 import { Bill } from '../ledger';
@@ -17,6 +18,7 @@ export interface ConnectionColumn {
 
 export function connectionColumns(
   tables: HandTables,
+  arena: Arena,
   before: StateRows,
   rows: StateRows,
   step: Step,
@@ -24,18 +26,19 @@ export function connectionColumns(
 ): readonly ConnectionColumn[] {
   return step.links.flatMap((link) => {
     const toColumn = struckColumns[link.to]!;
-    return toColumn < 0 ? [] : [tabled(tables, link, before, rows, toColumn)];
+    return toColumn < 0 ? [] : [tabled(tables, arena, link, before, rows, toColumn)];
   });
 }
 
 function tabled(
   tables: HandTables,
+  arena: Arena,
   link: Link,
   before: StateRows,
   rows: StateRows,
   toColumn: number,
 ): ConnectionColumn {
-  const { arena, geometry } = tables;
+  const { geometry } = tables;
   const from = numbered(arena, before.count, (s) => before.places[s * before.columns + link.fromColumn]! + 1);
   const to = numbered(arena, rows.count, (s) => rows.places[s * rows.columns + toColumn]! + 1);
   const known = tables.pairsOf(nameOf(link));

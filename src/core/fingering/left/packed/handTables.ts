@@ -1,6 +1,7 @@
 /**
  * Lookup tables of one hand on one instrument. Everything that the rules say about two placements, or two ranges
  * of the hand, is worked out by the rules once and read from here millions of times.
+ * They say nothing of a piece, so that the next one finds them.
  */
 import type { FingeringProblem } from '../../problem';
 import { pairPlayable } from '../constraints';
@@ -49,7 +50,9 @@ const IMPOSSIBLE = 1;
 /** Costs are stored so much higher, to keep the two marks free. */
 const STORED = 2;
 
+/** Where a hand has met more windows of time, or more kinds of pairs, it forgets them and begins anew. */
 const MOST_WINDOWS = 64;
+const MOST_NAMES = 256;
 
 export type Geometry = Pick<FingeringProblem, 'fretboard' | 'hand' | 'weights' | 'tuning'>;
 
@@ -71,8 +74,7 @@ export class PairCosts {
 }
 
 export class HandTables {
-  /** Memory for what is kept of each layer. */
-  readonly arena = new Arena();
+  private readonly arena = new Arena();
   private readonly pairs = new Int32Array(PLACES * PLACES);
   private readonly hops = new Float64Array(SPOTS * SPOTS).fill(-1);
   private readonly rangeIds = new Map<number, number>();
@@ -143,12 +145,11 @@ export class HandTables {
   }
 
   shiftTable(windowMs: number): ShiftTable {
-    let table = this.shiftTables.get(windowMs);
-    if (table) return table;
-    table = new ShiftTable(this.geometry, this.ranges, windowMs);
+    const known = this.shiftTables.get(windowMs);
+    if (known) return known;
+    const table = new ShiftTable(this.geometry, this.ranges, windowMs);
     // Under a tempo that never stands still there is no end of windows.
-    if (this.shiftTables.size < MOST_WINDOWS) this.shiftTables.set(windowMs, table);
-    return table;
+    return kept(this.shiftTables, windowMs, table, MOST_WINDOWS);
   }
 
   /** For `struckCost`. */
@@ -198,20 +199,42 @@ export class HandTables {
 
   /** Costs by fingers that turn, for a share of the time that is lacking. */
   turnsOf(lack: number, make: () => Int32Array): Int32Array {
-    let turns = this.turnTables.get(lack);
-    if (!turns) this.turnTables.set(lack, (turns = make()));
-    return turns;
+    const turns = this.turnTables.get(lack);
+    return turns ?? kept(this.turnTables, lack, make(), MOST_NAMES);
   }
 
   /** Costs by two places, for whoever names what they are of. */
   pairsOf(name: string): PairCosts {
-    let pairs = this.namedPairs.get(name);
-    if (!pairs) this.namedPairs.set(name, (pairs = new PairCosts(this.arena)));
-    return pairs;
+    const pairs = this.namedPairs.get(name);
+    return pairs ?? kept(this.namedPairs, name, new PairCosts(this.arena), MOST_NAMES);
   }
 
   /** See `handPosition`; −1: never set down. */
   positionOf(range: number): number {
     return range < 0 ? 1 : this.ranges[range]!.high;
   }
+}
+
+function kept<K, V>(tables: Map<K, V>, key: K, made: V, most: number): V {
+  if (tables.size >= most) tables.clear();
+  tables.set(key, made);
+  return made;
+}
+
+/** So many hands keep their tables: a desk has one, a server those of its last pieces. */
+const MOST_HANDS = 4;
+const hands = new Map<string, HandTables>();
+
+/** Equal hands on equal instruments share their tables, as long as these have room for more. */
+export function handTables({ fretboard, hand, weights, tuning }: Geometry): HandTables {
+  const geometry = { fretboard, hand, weights, tuning };
+  const key = JSON.stringify(geometry);
+  const known = hands.get(key);
+  const tables = known && known.ranges.length < MOST_RANGES / 2 ? known : new HandTables(geometry);
+  // The one that was asked for last comes last.
+  hands.delete(key);
+  hands.set(key, tables);
+  const [oldest] = hands.keys();
+  if (hands.size > MOST_HANDS) hands.delete(oldest!);
+  return tables;
 }

@@ -136,7 +136,8 @@ function addKept(
   struck: StruckThere,
   kept: KeptInTheMaking,
 ) {
-  const sounding = group.held.flatMap((place, h) => (place === NO_PLACE ? [] : [h]));
+  const sounding: number[] = [];
+  for (let h = 0; h < group.held.length; h++) if (group.held[h] !== NO_PLACE) sounding.push(h);
   const used = group.held.reduce((bits, place) => bits | fingerBit(place), 0);
   const stopped = sounding.filter((h) => FINGER_OF[group.held[h]!]! > 0).length;
   const silenced = stopped + struck.count > 1 ? ALL_STRINGS : struck.strings;
@@ -201,13 +202,20 @@ function memoriesAfter(before: StateRows, step: Step) {
     if (index === undefined) {
       index = known.length;
       alike.set(key, index);
-      const fingers = long ? ANYWHERE : [...before.fingers.subarray(4 * s, 4 * s + 4)];
+      const fingers = long ? ANYWHERE : fingersAt(before.fingers, 4 * s);
       known.push({ range, waitedTicks, fingers });
     }
     of[s] = index;
   }
   return { known, of };
 }
+
+const fingersAt = (fingers: Int16Array, at: number): readonly number[] => [
+  fingers[at]!,
+  fingers[at + 1]!,
+  fingers[at + 2]!,
+  fingers[at + 3]!,
+];
 
 /** Four places in one exact number. */
 function fingersKey(fingers: Int16Array, at: number): number {

@@ -1,4 +1,5 @@
 /** Layers of one hand on one instrument: whatever comes again in a piece, or under another ink, is made once. */
+import { Arena } from '../../arena';
 import { entryCost } from '../barreCost';
 import { FINGER_OF, type HandTables } from './handTables';
 import { keptHands, type KeptHands, stringBit } from './keptHands';
@@ -24,6 +25,9 @@ export class LayerStore {
   private readonly rowsByHash = new Map<number, StateRows[]>();
   private readonly byStep = new Map<string, SharedLayer>();
 
+  /** Memory for what is kept of each layer. */
+  private readonly arena = new Arena();
+
   constructor(readonly tables: HandTables) {}
 
   /** `omitted`: indices of struck notes that must be left out; more are only where nothing else helps. */
@@ -35,20 +39,20 @@ export class LayerStore {
   }
 
   private make(before: StateRows | null, step: Step, omitted: ReadonlySet<number>): SharedLayer {
-    const { tables } = this;
+    const { tables, arena } = this;
     const { left, grown, kept } = this.grow(before, step, omitted);
     const rows = this.interned(grown.rows);
     const here = step.struck.map((_note, k) => k).filter((k) => !left.has(k));
     const heldCount = before ? step.heldColumns.length : 0;
     const struckAt = [...Array.from({ length: heldCount }, () => null), ...here.map((k) => step.struck[k]!)];
-    const stateCost = rowCosts(tables, rows, struckAt);
+    const stateCost = rowCosts(tables, arena, rows, struckAt);
     if (!before) {
       for (const [s, state] of rows.barred) stateCost[s]! += entryCost(tables.geometry, state);
       return { rows, stateCost, ways: null, omitted: left };
     }
     const struckColumns = step.struck.map((_note, k) => (left.has(k) ? -1 : heldCount + here.indexOf(k)));
-    const price = new StepPrice(tables, before, rows, step, struckColumns);
-    const ways = new PackedWays(tables.arena, before, rows, grown.sourcesOf, kept.crowds, price);
+    const price = new StepPrice(tables, arena, before, rows, step, struckColumns);
+    const ways = new PackedWays(arena, before, rows, grown.sourcesOf, kept.crowds, price);
     return { rows, stateCost, ways, omitted: left };
   }
 
@@ -59,16 +63,20 @@ export class LayerStore {
       const kept = keptHands(this.tables, before, step, {
         mayBeFree: here.every((places) => places.some((place) => FINGER_OF[place] === 0)),
         count: here.length,
-        strings: here.flat().reduce((bits, place) => bits | stringBit(place), 0),
+        strings: stringsOf(here),
       });
-      return { kept, grown: growStates(this.tables, before ? step.heldColumns.length : 0, kept, here) };
+      return {
+        kept,
+        grown: growStates(this.tables, this.arena, before ? step.heldColumns.length : 0, kept, here),
+      };
     };
     let left = omitted;
     let result = attempt(left);
+    if (result.grown.rows.count > 0) return { left, ...result };
     for (const more of subsetsBySize([...choices.keys()].filter((k) => !omitted.has(k)))) {
-      if (result.grown.rows.count > 0) break;
       left = new Set([...omitted, ...more]);
       result = attempt(left);
+      if (result.grown.rows.count > 0) break;
     }
     return { left, ...result };
   }
@@ -83,6 +91,13 @@ export class LayerStore {
     this.numberOf.set(rows, this.numberOf.size);
     return rows;
   }
+}
+
+/** Bits of the strings of all these places. */
+function stringsOf(choices: readonly (readonly number[])[]): number {
+  let bits = 0;
+  for (const places of choices) for (const place of places) bits |= stringBit(place);
+  return bits;
 }
 
 /** Non-empty subsets, the smallest first. */

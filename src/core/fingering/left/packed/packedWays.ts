@@ -48,7 +48,7 @@ export class PackedWays implements Ways {
     crowds.forEach(({ members }, c) => this.members.set(members, this.memberStart[c]));
     let count = 0;
     for (const sources of sourcesOf) count += sources.length;
-    const arrivalTo = new Int32Array(count);
+    if (arrivalTo.length < count) arrivalTo = new Int32Array(2 * count);
     this.arrivalCrowd = arena.int32(count);
     this.arrivalCuts = arena.int32(count);
     this.arrivalTaker = arena.uint8(count);
@@ -264,6 +264,8 @@ function placeOf(row: Int32Array, wanted: number, start: number, end: number): n
   return -1;
 }
 
+/** By arrival: the state that it comes to; written over with each layer. */
+let arrivalTo = new Int32Array(1024);
 let keys = new Float64Array(1024);
 let costs = new Int32Array(1024);
 let ordered = new Int32Array(1024);

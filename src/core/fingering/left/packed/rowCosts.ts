@@ -1,4 +1,5 @@
 /** Own costs of the states of a moment, from tables; the shape of a state with a barre as the rules price it. */
+import type { Arena } from '../../arena';
 import { chargeStanding } from '../stateCost';
 import { Bill } from '../ledger';
 import { FINGER_OF, type HandTables, NO_PLACE } from './handTables';
@@ -8,12 +9,13 @@ import type { StruckNote } from './step';
 /** `struckAt`: by column, the note that is struck there, null for a held one. */
 export function rowCosts(
   tables: HandTables,
+  arena: Arena,
   rows: StateRows,
   struckAt: readonly (StruckNote | null)[],
 ): Int32Array {
   const struckTables = struckAt.map((note) => (note ? tables.struckTables(note) : null));
   const fingerCosts = tables.fingerCosts;
-  const costs = tables.arena.int32(rows.count);
+  const costs = arena.int32(rows.count);
   for (let s = 0; s < rows.count; s++) {
     const row = s * rows.columns;
     const position = tables.positionOf(rows.range[s]!);

@@ -1,4 +1,5 @@
 /** Makes the states of a moment: what is kept, joined with every placement of what is struck. */
+import type { Arena } from '../../arena';
 import { barresPlayable } from '../constraints';
 import { type HandState, handState } from '../handState';
 import { FINGER_OF, type HandTables, NO_PLACE, PLACEMENTS } from './handTables';
@@ -14,6 +15,7 @@ export interface GrownStates {
 /** Depth-first over the struck notes; a placement that clashes with an earlier one is never gone into. */
 export function growStates(
   tables: HandTables,
+  arena: Arena,
   heldCount: number,
   kept: KeptHands,
   choices: readonly (readonly number[])[],
@@ -34,7 +36,7 @@ export function growStates(
     hand.held.forEach((place, h) => (chosen[h] = place));
     descend(heldCount, hand);
   }
-  return made.finished();
+  return made.finished(arena);
 }
 
 function fitsBefore(tables: HandTables, chosen: readonly number[], column: number, place: number): boolean {
@@ -120,9 +122,8 @@ class RowsInTheMaking {
     this.sourcesOf.push(sources);
   }
 
-  finished(): GrownStates {
+  finished(arena: Arena): GrownStates {
     const count = this.sourcesOf.length;
-    const { arena } = this.tables;
     const rows: StateRows = {
       count,
       columns: this.columns,

@@ -4,6 +4,7 @@
  * the values that occur there; a pair of states only adds up entries. The tests compare it with the rules on every
  * pair of states.
  */
+import type { Arena } from '../../arena';
 import { urgency } from '../../costTerm';
 import { FINGER_PAIRS } from '../../../instrument/handProfile';
 import { barreCost } from '../barreCost';
@@ -52,6 +53,7 @@ export class StepPrice {
 
   constructor(
     private readonly tables: HandTables,
+    private readonly arena: Arena,
     private readonly before: StateRows,
     private readonly rows: StateRows,
     step: Step,
@@ -60,15 +62,15 @@ export class StepPrice {
     const { weights } = tables.geometry;
     const one = (term: LeftTermId) => priceOf(weights, term, 1);
     this.once = { jump: one('jump'), squeak: one('squeak'), hop: one('hop') };
-    const windows = windowsMs(tables.arena, before, step);
+    const windows = windowsMs(arena, before, step);
     this.windowOf = windows.of;
     this.shiftTables = windows.values.map((ms) => tables.shiftTable(ms));
-    const free = fingerFreeMs(tables.arena, before, step);
+    const free = fingerFreeMs(arena, before, step);
     this.index = this.fingerTable(0, free);
     this.middle = this.fingerTable(1, free);
     this.ring = this.fingerTable(2, free);
     this.little = this.fingerTable(3, free);
-    this.connections = connectionColumns(tables, before, rows, step, struckColumns);
+    this.connections = connectionColumns(tables, arena, before, rows, step, struckColumns);
     this.turnCosts = step.ms < WEAK_PAIR_MS ? this.turns(1 - step.ms / WEAK_PAIR_MS) : null;
   }
 
@@ -137,13 +139,13 @@ export class StepPrice {
   private fingerTable(k: number, { of: freeOf, values: freeMs }: Times): FingerTable {
     const { fingers } = this.before;
     const from = numbered(
-      this.tables.arena,
+      this.arena,
       this.before.count,
       (s) => (fingers[4 * s + k]! + 1) * 16 + freeOf[4 * s + k]!,
     );
-    const to = numbered(this.tables.arena, this.rows.count, (s) => this.rows.fingers[4 * s + k]! + 1);
+    const to = numbered(this.arena, this.rows.count, (s) => this.rows.fingers[4 * s + k]! + 1);
     const width = to.values.length;
-    const table = this.tables.arena.int32(from.values.length * width);
+    const table = this.arena.int32(from.values.length * width);
     for (let a = 0; a < from.values.length; a++) {
       const p = (from.values[a]! >> 4) - 1;
       if (p === NO_PLACE) continue;
@@ -152,7 +154,7 @@ export class StepPrice {
         if (to.values[b]! > 0) table[a * width + b] = this.fingerEntry(p, to.values[b]! - 1, ms);
       }
     }
-    const rows = this.tables.arena.uint16(from.of.length);
+    const rows = this.arena.uint16(from.of.length);
     for (let s = 0; s < rows.length; s++) rows[s] = from.of[s]! * width;
     return { table, row: rows, column: to.of };
   }
