@@ -2,11 +2,14 @@
  * Typed arrays cut from large blocks. A plan keeps some ten thousand short ones for as long as it lives; asking
  * for the memory of each by itself, and giving it back, would cost more than all the planning.
  */
-const BLOCK_BYTES = 1 << 20;
+const LARGEST_BLOCK_BYTES = 1 << 20;
+const FIRST_BLOCK_BYTES = 1 << 14;
 
 export class Arena {
-  private block = new ArrayBuffer(BLOCK_BYTES);
+  private block = new ArrayBuffer(0);
   private used = 0;
+  /** Each block is twice as large as the one before, so that a little does not take much. */
+  private nextBytes = FIRST_BLOCK_BYTES;
 
   int32(length: number): Int32Array {
     return new Int32Array(this.room(4 * length), this.used - 4 * length, length);
@@ -36,7 +39,8 @@ export class Arena {
   /** The block that holds the next `bytes`, which end at `used`. */
   private room(bytes: number): ArrayBuffer {
     if (this.used + bytes > this.block.byteLength) {
-      this.block = new ArrayBuffer(Math.max(BLOCK_BYTES, bytes));
+      this.block = new ArrayBuffer(Math.max(this.nextBytes, bytes));
+      this.nextBytes = Math.min(LARGEST_BLOCK_BYTES, 2 * this.nextBytes);
       this.used = 0;
     }
     this.used += bytes;

@@ -18,10 +18,10 @@ const HARDLY = 1;
 const BROKEN = UNREACHABLE / 2;
 
 /**
- * After the first sweep only states of the right hand are looked at that are dearer than the best by what both hands
- * pay a moment, or by so many tenths of a point. From memory: with a third of it the bound of a tremolo is worse.
+ * After the first sweep only states of the right hand are looked at that are dearer than the best by no more than what
+ * both hands pay on so many moments. From memory: with a quarter of it the bound of a tremolo is worse.
  */
-const NEAR = 32;
+const NEAR_MOMENTS = 2;
 
 /** What lies around a part of a piece, by hand. */
 export interface Ends {
@@ -108,7 +108,7 @@ class Agreement {
   /** From now on the right hand is looked at near to its best only. */
   narrow(core: readonly CoreMoment[]): void {
     const aMoment = this.bound(core[0]!.variants.length) / core.length;
-    this.right = this.right.narrowed(core, Math.max(NEAR, aMoment));
+    this.right = this.right.narrowed(core, NEAR_MOMENTS * aMoment);
   }
 
   /** Both hands get the same least cost through each variant; the wild one is made no better than the best. */

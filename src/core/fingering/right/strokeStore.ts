@@ -206,39 +206,50 @@ class Growing {
     manner: Manner,
     busy: Float64Array | null,
   ): void {
+    const { situations, from, price } = this;
+    this.addStates(state, own, fret, fingers, thumbs);
+    const { of: fingerOf, cost: fingerCost } = fingers;
+    const { of: thumbOf, cost: thumbCost } = thumbs;
+    for (let s = 0; s < situations; s++) {
+      const at = next[to[s]!]!++;
+      const awkward = fingerCost[fingerOf[s]!]! + thumbCost[thumbOf[s]!]!;
+      from[at] = s;
+      price[at] = awkward + (busy === null || awkward === 0 ? 0 : busyPrice(awkward, busy[s]!, manner));
+    }
+    this.size += situations;
+  }
+
+  /** Writes to which of the new states each situation comes, and where the ways into each of them begin. */
+  private addStates(state: StrokeState, own: number, fret: number, fingers: Parted, thumbs: Parted): void {
     const first = this.states.length;
-    const pairs = fingers.count * thumbs.count;
+    const { of: fingerOf, newOf: newFingers } = fingers;
+    const { of: thumbOf, newOf: newThumbs, count: width } = thumbs;
+    const pairs = fingers.count * width;
     if (stateOf.length < pairs) stateOf = new Int32Array(2 * pairs);
+    if (next.length < pairs) next = new Int32Array(2 * pairs);
     stateOf.fill(-1, 0, pairs);
-    const ways: number[] = [];
+    let states = 0;
     for (let s = 0; s < this.situations; s++) {
-      const f = fingers.newOf[fingers.of[s]!]!;
-      const t = thumbs.newOf[thumbs.of[s]!]!;
-      const pair = f * thumbs.count + t;
-      if (stateOf[pair]! < 0) {
-        stateOf[pair] = ways.push(0) - 1;
+      const f = newFingers[fingerOf[s]!]!;
+      const t = newThumbs[thumbOf[s]!]!;
+      let n = stateOf[f * width + t]!;
+      if (n < 0) {
+        n = stateOf[f * width + t] = states++;
+        next[n] = 0;
         this.states.push(state);
         this.own.push(own);
         this.fingers.push(fingers.numbers[f]!);
         this.thumbs.push(thumbs.numbers[t]!);
         this.frets.push(fret);
       }
-      const n = stateOf[pair]!;
       to[s] = n;
-      ways[n]!++;
+      next[n]!++;
     }
-    for (let n = 0, at = this.size; n < ways.length; n++) {
-      this.start[first + n] = at;
-      at += ways[n]!;
-      ways[n] = this.start[first + n]!;
+    for (let n = 0, at = this.size; n < states; n++) {
+      const ways = next[n]!;
+      this.start[first + n] = next[n] = at;
+      at += ways;
     }
-    for (let s = 0; s < this.situations; s++) {
-      const at = ways[to[s]!]!++;
-      const awkward = fingers.cost[fingers.of[s]!]! + thumbs.cost[thumbs.of[s]!]!;
-      this.from[at] = s;
-      this.price[at] = awkward + (busy === null || awkward === 0 ? 0 : busyPrice(awkward, busy[s]!, manner));
-    }
-    this.size += this.situations;
   }
 
   variants(): Int32Array {
@@ -268,3 +279,5 @@ let shares = new Float64Array(64);
 let to = new Int32Array(64);
 /** By pair of parts: the state that knows it, in the same way. */
 let stateOf = new Int32Array(64);
+/** By state of the sharing: how many ways lead into it; then where the next one is written. */
+let next = new Int32Array(64);
