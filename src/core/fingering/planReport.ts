@@ -65,12 +65,13 @@ export class PlanReport {
     const hands = this.handsOf(found, inkedLetters(problem, ink));
     const { states, steps } = hands;
     const sounds = this.soundsOf(states);
-    const sounding = sounds.flatMap(({ ring }) => ring ?? []);
+    const sounding = sounds.map(({ ring }) => ring).filter((ring) => ring !== null);
     const landings = landingsOf(problem, hands.wanted, sounding);
     const rings = landed(sounding, landings);
     const told = this.tell(hands, sounds, rings, new Set(landings.map(({ momentIndex }) => momentIndex)));
     this.last = { ...hands, ...told };
-    const notes = this.inOrder.flatMap((strike) => told.notes[strike]!);
+    const notes: PlannedNote[] = [];
+    for (const strike of this.inOrder) notes.push(...told.notes[strike]!);
     const shifts = shiftsOf(problem, states);
     const leftCost = leftCostOf(problem, states, hands.efforts);
     return {
@@ -124,7 +125,7 @@ export class PlanReport {
   private restsWanted(steps: readonly RightStep[]): Hands['wanted'] {
     const { problem, last } = this;
     if (last && steps === last.steps) return last.wanted;
-    const played = steps.flatMap(({ group }, k) => (group.strokes.length > 0 ? [k] : []));
+    const played = steps.map((_step, k) => k).filter((k) => steps[k]!.group.strokes.length > 0);
     const next: number[] = [];
     const previous: number[] = [];
     played.forEach((k, n) => {
@@ -204,10 +205,10 @@ export class PlanReport {
 
   /** Strikes that were left out of their group because inked letters contradict each other. */
   private conflictsOf({ inked, placed, steps }: Hands): readonly (readonly number[])[] {
-    return placed.flatMap((strikes, k) => {
-      if (inked.keyOf(k) === '') return [];
+    const asking = placed.map((_strikes, k) => k).filter((k) => inked.keyOf(k) !== '');
+    return asking.flatMap((k) => {
       const kept = steps[k]!.group.strokes;
-      const asked = strokeGroup(this.problem, this.setting, k, strikes).strokes;
+      const asked = strokeGroup(this.problem, this.setting, k, placed[k]!).strokes;
       const left = asked.filter(({ strike }) => !kept.some((one) => one.strike === strike));
       return left.length > 0 ? [left.map(({ strike }) => strike)] : [];
     });

@@ -48,7 +48,8 @@ export function shiftsOf(problem: FingeringProblem, states: readonly HandState[]
     wayFrom(from, to, { ...moments[to]!, tick, held: [] }, to <= from ? 'back' : 'on'),
   );
   return [...onward, ...jumps]
-    .flatMap((way) => shiftOn(problem, way) ?? [])
+    .map((way) => shiftOn(problem, way))
+    .filter((shift) => shift !== null)
     .sort((a, b) => a.arrivesTicks - b.arrivesTicks);
 }
 

@@ -17,26 +17,30 @@ const HARDLY = 1;
 /** Prices may have been added to or taken off what cannot be reached; no real cost comes near it. */
 const BROKEN = UNREACHABLE / 2;
 
-/**
- * After the first sweep only states of the right hand are looked at that are dearer than the best by no more than what
- * both hands pay on so many moments. From memory: with a quarter of it the bound of a tremolo is worse.
- */
-const NEAR_MOMENTS = 2;
-
 /** What lies around a part of a piece, by hand. */
 export interface Ends {
   readonly left: ChainEnds;
   readonly right: ChainEnds;
 }
 
+/** How it is bargained, in tenths of a point but for the share. */
+export interface Terms {
+  /** How much dearer than its best the left hand is at least on strings that no variant has. */
+  readonly strangeness: number;
+  /**
+   * What is no node is dearer for the left hand: this share of the difference goes to the right hand, so that a row of
+   * such strings does not look as good as the core to it; more, and it does so to the left hand.
+   */
+  readonly slackGiven: number;
+  /** After the first sweep only states of the right hand are looked at that are so much dearer than the best. */
+  readonly near: number;
+}
+
 /**
  * @param lefts prices between the core's nodes, by moment; the first is not looked at
  * @param above by moment and variant: how much dearer than its best the left hand is with it, where no node has it
- * @param strangeness the same at least for all other strings
  * @param strokeMasks what of them inked letters allow
  * @param ends null for a whole piece; `strokes` has one layer more, before the first moment, in any case
- * @param slackGiven what is no node is dearer for the left hand: this part of the difference goes to the right hand, so
- *   that a row of such strings does not look as good as the core to it; more, and it does so to the left hand
  */
 export function agreedPrices(
   core: readonly CoreMoment[],
@@ -46,8 +50,7 @@ export function agreedPrices(
   strokeMasks: readonly Mask[],
   steps: readonly number[],
   start: Prices,
-  strangeness: number,
-  slackGiven: number,
+  terms: Terms,
   ends: Ends | null = null,
 ): Prices {
   const prices = core.map(({ variants }, k) =>
@@ -58,7 +61,7 @@ export function agreedPrices(
   const left = new LeftChain(core, lefts, steps, prices, ends?.left ?? null);
   const right = RightChain.over(core, strokes, strokeMasks, steps, prices, ends?.right ?? null);
   const kin = core.map((moment) => kinOf(moment, variantsByStrings(moment)));
-  const agreement = new Agreement(left, right, strangeness, slackGiven);
+  const agreement = new Agreement(left, right, terms);
   const agree = (k: number) => agreement.at(k, above[k]!, kin[k]!, prices[k]!);
   const last = core.length - 1;
   for (let k = last; k > 0; k--) agreement.backwardInto(k);
@@ -69,7 +72,7 @@ export function agreedPrices(
       agreement.forwardInto(k);
       agree(k);
     }
-    if (sweep === 0 && !ends) agreement.narrow(core);
+    if (sweep === 0) agreement.narrow(core);
     for (let k = last; k >= 0; k--) {
       agree(k);
       if (k === 0) break;
@@ -91,8 +94,7 @@ class Agreement {
   constructor(
     private readonly left: LeftChain,
     private right: RightChain,
-    private readonly strangeness: number,
-    private readonly slackGiven: number,
+    private readonly terms: Terms,
   ) {}
 
   forwardInto(k: number): void {
@@ -107,8 +109,7 @@ class Agreement {
 
   /** From now on the right hand is looked at near to its best only. */
   narrow(core: readonly CoreMoment[]): void {
-    const aMoment = this.bound(core[0]!.variants.length) / core.length;
-    this.right = this.right.narrowed(core, NEAR_MOMENTS * aMoment);
+    this.right = this.right.narrowed(core, this.terms.near);
   }
 
   /** Both hands get the same least cost through each variant; the wild one is made no better than the best. */
@@ -136,9 +137,9 @@ class Agreement {
     for (let v = 0; v < count; v++) {
       const own = above[v] ?? null;
       if (a[v]! < BROKEN || b[v]! >= BROKEN || (own === null && v !== wild)) continue;
-      const there = bare + (own ?? this.strangeness) + prices[v]!;
+      const there = bare + (own ?? this.terms.strangeness) + prices[v]!;
       const slack = (b[v]! + there) / 2 - least;
-      change[v] = slack <= 0 ? (b[v]! - there) / 2 : b[v]! - least - slack * this.slackGiven;
+      change[v] = slack <= 0 ? (b[v]! - there) / 2 : b[v]! - least - slack * this.terms.slackGiven;
     }
     for (let v = 0; v < count; v++) prices[v]! += change[v]!;
     this.left.shift(k, change, 1);

@@ -5,7 +5,7 @@ import type { HandState } from '../left/handState';
 import type { Pluck } from '../../score/model';
 import type { FingeringProblem } from '../problem';
 import type { StrokeLayer } from '../right/strokeChain';
-import { agreedPrices } from './agreement';
+import { agreedPrices, type Terms } from './agreement';
 import type { ChainEnds } from './chain';
 import {
   inParts,
@@ -25,6 +25,12 @@ const SLACKS_GIVEN = [1 / 30, 1 / 100];
 
 /** A bound so near, in tenths of a point, is not bargained about again: the rest is planned together. */
 const NEAR_ENOUGH = 64;
+
+/**
+ * What both hands pay on so many moments is near. From memory: with a quarter of it the bound of a tremolo is worse,
+ * with more of it none that was looked at is better.
+ */
+const NEAR_MOMENTS = 2;
 
 /** Prices around a change are bargained with so many moments on both sides. */
 const AROUND = 3;
@@ -68,6 +74,12 @@ function lessLeftOut({ leftOut, layer }: CoreMoment, prices: Int32Array): Int32A
   if (leftOut.every((count) => count === 0)) return prices;
   return prices.map((price, v) => price - PARTS * LEFT_OUT_COST * layer.plays * leftOut[v]!);
 }
+
+const termsFor = (core: readonly CoreMoment[], cost: number, slackGiven: number): Terms => ({
+  strangeness: ABOVE.strings,
+  slackGiven,
+  near: (NEAR_MOMENTS * cost) / core.length,
+});
 
 /** Costs are whole, so a bound between two of them is the upper one. */
 export const wholeTenths = (parts: number) => Math.ceil(parts / PARTS);
@@ -144,7 +156,7 @@ export class Bargain {
   anew(question: Question, cost: number, efforts: () => readonly Effort[]): Bound {
     let highest: { readonly bound: Bound; readonly prices: Prices } | null = null;
     for (const slackGiven of SLACKS_GIVEN) {
-      const prices = this.agree(question, efforts, slackGiven);
+      const prices = this.agree(question, cost, efforts, slackGiven);
       const bound = this.bound(question, prices);
       if (!highest || bound.cost > highest.bound.cost) highest = { bound, prices };
       const near = cost - bound.cost <= NEAR_ENOUGH;
@@ -169,8 +181,7 @@ export class Bargain {
       question.strokeMasks.slice(a, b + 2),
       steps.slice(a, b + 1),
       this.prices.slice(a, b + 1),
-      ABOVE.strings,
-      SLACKS_GIVEN[0]!,
+      termsFor(core, bound.cost, SLACKS_GIVEN[0]!),
       {
         left: endsOf(bound.left, { layer: a, states: nodesAt(a), opens }, { layer: b, states: nodesAt(b) }),
         right: endsOf(
@@ -183,7 +194,12 @@ export class Bargain {
     return [...this.prices.slice(0, a), ...within.map(near0), ...this.prices.slice(b + 1)];
   }
 
-  private agree(question: Question, efforts: () => readonly Effort[], slackGiven: number): Prices {
+  private agree(
+    question: Question,
+    cost: number,
+    efforts: () => readonly Effort[],
+    slackGiven: number,
+  ): Prices {
     const { core, strokes } = question;
     const start = this.prices.length > 0 ? this.kept(core) : this.firstPrices(question, efforts());
     const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
@@ -196,8 +212,7 @@ export class Bargain {
       question.strokeMasks,
       steps,
       start,
-      ABOVE.strings,
-      slackGiven,
+      termsFor(core, cost, slackGiven),
     ).map(near0);
   }
 

@@ -170,7 +170,7 @@ export class RightChain extends Chain {
   }
 
   /**
-   * The same chain of a whole piece on the states that lie near to the best, with the cheapest of each variant: most
+   * The same chain on the states that lie near to the best, with the cheapest of each variant: most
    * of what the prices are bargained about happens there, on a small part of the ways.
    */
   narrowed(core: readonly CoreMoment[], near: number): RightChain {

@@ -221,6 +221,7 @@ const sameStates = (a: PackedLayer, b: PackedLayer): boolean =>
 /** Ink by strike; notes of a unison share it. */
 function inkByStrike(problem: FingeringProblem, ink: Ink): readonly InkMarks[] {
   return problem.strikes.map((strike) => {
+    if (!strike.uids.some((uid) => ink.has(uid))) return NO_INK;
     const marks = strike.uids.map((uid) => ink.get(uid) ?? NO_INK);
     const first = <K extends keyof InkMarks>(key: K) => marks.find((one) => one[key] !== null)?.[key] ?? null;
     return { finger: first('finger'), string: first('string'), pluck: first('pluck') };
