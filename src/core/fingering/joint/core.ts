@@ -193,7 +193,7 @@ export function coreOf(
         sameBefore(k, made);
       if (alike) return known!;
       const before = k > 0 ? asked(k - 1).states : null;
-      return { ...momentOf(problem, setting, layers, k, here, before, inked.adapt), inkKey };
+      return momentOf(problem, setting, layers, k, here, before, inked.adapt, inkKey);
     },
   );
   return { inked, moments };
@@ -219,7 +219,8 @@ function momentOf(
   { states, others, far }: Asked,
   before: readonly number[] | null,
   adapt: InkedLetters['adapt'],
-): Omit<CoreMoment, 'inkKey'> {
+  inkKey: string,
+): CoreMoment {
   const layer = layers[k]!;
   const struck = struckIn(layer, problem.moments[k]!.struck);
   const slurs = before && hasSlurs(problem, k) ? slurPairs(problem, struck, layers[k - 1]!) : null;
@@ -288,6 +289,7 @@ function momentOf(
     states,
     others,
     far,
+    inkKey,
   };
 }
 

@@ -3,6 +3,7 @@
  * is taken hand by hand, so that no pair of pairs is ever looked at: least over the left hands before, then over what
  * the right hand remembers.
  */
+import { Arena } from '../arena';
 import { type Layer, type Mask, UNREACHABLE, type Ways } from '../lattice';
 import type { StrokeLayer } from '../right/strokeChain';
 import { type CoreMoment, LEFT_OUT_COST } from './core';
@@ -17,9 +18,10 @@ export interface JointLayer extends Layer {
   readonly firstOf: Int32Array;
   /** Prices between the left hands: row by row of those before. */
   readonly lefts: Int32Array;
-  /** Which objects of an earlier call may stand for this. */
-  readonly before: JointLayer | null;
 }
+
+/** Memory for the rows of layers. */
+const kept = new Arena();
 
 export function jointLayer(
   before: JointLayer | null,
@@ -29,39 +31,58 @@ export function jointLayer(
   strokeMask: Mask,
 ): JointLayer {
   const { nodes, variants, layer } = moment;
-  const byVariant: number[][] = variants.map(() => []);
-  strokes.shared.states.forEach(({ variant }, r) => {
-    if (!strokeMask || strokeMask[r]) byVariant[variant]!.push(r);
-  });
-  const firstOf = new Int32Array(nodes.length + 1);
-  nodes.forEach(({ variant }, n) => (firstOf[n + 1] = firstOf[n]! + byVariant[variant]!.length));
+  const playing = byVariant(strokes.shared.variantOf, variants.length, strokeMask);
+  const firstOf = kept.int32(nodes.length + 1);
+  for (let n = 0; n < nodes.length; n++)
+    firstOf[n + 1] = firstOf[n]! + playing.start[nodes[n]!.variant + 1]! - playing.start[nodes[n]!.variant]!;
   const count = firstOf[nodes.length]!;
-  const nodeOf = new Int32Array(count);
-  const strokeOf = new Int32Array(count);
-  const stateCost = new Int32Array(count);
-  nodes.forEach(({ state, variant }, n) => {
+  const nodeOf = kept.int32(count);
+  const strokeOf = kept.int32(count);
+  const stateCost = kept.int32(count);
+  for (let n = 0; n < nodes.length; n++) {
+    const { state, variant } = nodes[n]!;
     const own = layer.stateCost[state]! + LEFT_OUT_COST * moment.leftOut[variant]!;
-    byVariant[variant]!.forEach((r, j) => {
-      const s = firstOf[n]! + j;
+    for (let s = firstOf[n]!, at = playing.start[variant]!; s < firstOf[n + 1]!; s++, at++) {
+      const r = playing.states[at]!;
       nodeOf[s] = n;
       strokeOf[s] = r;
       stateCost[s] = own + strokes.stateCost[r]!;
-    });
-  });
-  const bare = { moment, strokes, nodeOf, strokeOf, firstOf, before };
-  if (!before)
-    return {
-      ...bare,
-      stateCost: withStart(stateCost, strokeOf, strokes, start),
-      ways: null,
-      lefts: new Int32Array(0),
-      ...times(layer),
-    };
-  const lefts = waysBetween(before.moment, moment);
-  return { ...bare, stateCost, lefts, ways: new JointWays(before, bare, lefts), ...times(layer) };
+    }
+  }
+  const { plays, steps } = layer;
+  const here = { moment, strokes, firstOf, strokeOf };
+  const lefts = before ? waysBetween(before.moment, moment) : NO_PRICES;
+  // Written out: a copy by spreading takes longer than all the rest.
+  return {
+    moment,
+    strokes,
+    nodeOf,
+    strokeOf,
+    firstOf,
+    lefts,
+    stateCost: before ? stateCost : withStart(stateCost, strokeOf, strokes, start),
+    ways: before && new JointWays(before, here, lefts),
+    plays,
+    steps,
+  };
 }
 
-const times = ({ plays, steps }: CoreMoment['layer']) => ({ plays, steps });
+const NO_PRICES = new Int32Array(0);
+
+/** The states of the right hand that a mask allows, variant by variant: from `start[v]` to `start[v + 1]` − 1. */
+function byVariant(variantOf: Int32Array, variants: number, mask: Mask) {
+  const start = kept.int32(variants + 1);
+  const states = kept.int32(variantOf.length);
+  let count = 0;
+  // A layer's states come variant by variant.
+  for (let r = 0; r < variantOf.length; r++) {
+    if (mask && !mask[r]) continue;
+    states[count++] = r;
+    start[variantOf[r]! + 1] = count;
+  }
+  for (let v = 0; v < variants; v++) start[v + 1] = Math.max(start[v]!, start[v + 1]!);
+  return { start, states };
+}
 
 /** At the first moment the right hand comes from nowhere. */
 function withStart(
@@ -102,8 +123,9 @@ class JointWays implements Ways {
     const count = situations.count;
     const [rows, columns] = [before.firstOf.length - 1, here.firstOf.length - 1];
     // Of every left hand before: the cheapest way into each situation of the right hand.
-    const gathered = new Int32Array(rows * count).fill(UNREACHABLE);
-    const gatheredVia = new Int32Array(rows * count).fill(-1);
+    scratch(rows * count, count);
+    gathered.fill(UNREACHABLE, 0, rows * count);
+    gatheredVia.fill(-1, 0, rows * count);
     for (let a = 0; a < rows; a++) {
       for (let s = before.firstOf[a]!; s < before.firstOf[a + 1]!; s++) {
         const at = a * count + situationOf[before.strokeOf[s]!]!;
@@ -112,12 +134,10 @@ class JointWays implements Ways {
         gatheredVia[at] = s;
       }
     }
-    const arrived = new Int32Array(count);
-    const arrivedVia = new Int32Array(count);
     const edges = here.strokes.shared.ways;
     for (let b = 0; b < columns; b++) {
-      arrived.fill(UNREACHABLE);
-      arrivedVia.fill(-1);
+      arrived.fill(UNREACHABLE, 0, count);
+      arrivedVia.fill(-1, 0, count);
       for (let a = 0; a < rows; a++) {
         const price = lefts[a * columns + b]!;
         if (price >= UNREACHABLE) continue;
@@ -150,8 +170,9 @@ class JointWays implements Ways {
     const [rows, columns] = [before.firstOf.length - 1, here.firstOf.length - 1];
     const edges = here.strokes.shared.ways;
     // Of every left hand here: what is left from each situation of the right hand before.
-    const onward = new Int32Array(columns * count).fill(UNREACHABLE);
-    const onwardVia = new Int32Array(columns * count).fill(-1);
+    scratch(columns * count, 0);
+    gathered.fill(UNREACHABLE, 0, columns * count);
+    gatheredVia.fill(-1, 0, columns * count);
     for (let b = 0; b < columns; b++) {
       for (let s = here.firstOf[b]!; s < here.firstOf[b + 1]!; s++) {
         if (rest[s]! >= UNREACHABLE) continue;
@@ -159,9 +180,9 @@ class JointWays implements Ways {
         for (let e = edges.start[r]!; e < edges.start[r + 1]!; e++) {
           const at = b * count + edges.from[e]!;
           const sum = rest[s]! + times * edges.price[e]!;
-          if (sum >= onward[at]!) continue;
-          onward[at] = sum;
-          onwardVia[at] = s;
+          if (sum >= gathered[at]!) continue;
+          gathered[at] = sum;
+          gatheredVia[at] = s;
         }
       }
     }
@@ -171,12 +192,29 @@ class JointWays implements Ways {
         for (let b = 0; b < columns; b++) {
           const price = lefts[a * columns + b]!;
           if (price >= UNREACHABLE) continue;
-          const sum = onward[b * count + n]! + times * price;
+          const sum = gathered[b * count + n]! + times * price;
           if (sum >= least[s]!) continue;
           least[s] = sum;
-          via[s] = onwardVia[b * count + n]!;
+          via[s] = gatheredVia[b * count + n]!;
         }
       }
     }
+  }
+}
+
+/** By left hand and situation of the right, and by situation; written over with each step. */
+let gathered = new Int32Array(1024);
+let gatheredVia = new Int32Array(1024);
+let arrived = new Int32Array(64);
+let arrivedVia = new Int32Array(64);
+
+function scratch(pairs: number, situations: number): void {
+  if (gathered.length < pairs) {
+    gathered = new Int32Array(2 * pairs);
+    gatheredVia = new Int32Array(2 * pairs);
+  }
+  if (arrived.length < situations) {
+    arrived = new Int32Array(2 * situations);
+    arrivedVia = new Int32Array(2 * situations);
   }
 }

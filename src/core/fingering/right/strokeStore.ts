@@ -133,12 +133,14 @@ export class StrokeStore {
       }
     });
     const { states, fingers, thumbs, frets } = growing;
+    const { situationOf, situations } = this.sets.after(fingers, thumbs, frets, states.length);
     return {
       states,
       variantOf: growing.variants(),
       stateCost: growing.costs(),
       ways: growing.ways(),
-      ...this.sets.after(fingers, thumbs, frets, states.length),
+      situationOf,
+      situations,
     };
   }
 

@@ -46,23 +46,26 @@ export function stepTo(problem: FingeringProblem, columns: readonly number[], ne
   const { strikes, spans } = problem;
   const start = problem.moments[next.index - 1]?.tick ?? next.tick;
   const ends = columns.map((strike) => Math.min(next.tick, strikes[strike]!.endTicks));
-  const step = {
-    ticks: next.tick - start,
-    ms: spans.spanMs(start, next.tick),
-    endedTicks: ends.map((end) => next.tick - end),
-    endedMs: ends.map((end) => spans.spanMs(end, next.tick)),
-    heldColumns: next.held.map((strike) => columns.indexOf(strike)),
-    cuts: next.held.map((strike) => cutCost(problem, strike, next)),
-    struck: next.struck.map((index): StruckNote => {
-      const { midi, touch, role, printed, ornamented } = strikes[index]!;
-      return { midi, touch, role, printed, ornamented };
-    }),
-    links: linksInto(problem, columns, next),
-  };
+  const ticks = next.tick - start;
+  const endedTicks = ends.map((end) => next.tick - end);
+  const heldColumns = next.held.map((strike) => columns.indexOf(strike));
+  const cuts = next.held.map((strike) => cutCost(problem, strike, next));
+  const struck = next.struck.map((index): StruckNote => {
+    const { midi, touch, role, printed, ornamented } = strikes[index]!;
+    return { midi, touch, role, printed, ornamented };
+  });
+  const links = linksInto(problem, columns, next);
   return {
-    ...step,
-    msBefore: (ticks) => spans.spanMs(next.tick - ticks, next.tick),
-    key: keyOf(step, pulseKey(problem, start, next)),
+    ticks,
+    ms: spans.spanMs(start, next.tick),
+    endedTicks,
+    endedMs: ends.map((end) => spans.spanMs(end, next.tick)),
+    heldColumns,
+    cuts,
+    struck,
+    links,
+    msBefore: (ago) => spans.spanMs(next.tick - ago, next.tick),
+    key: keyOf({ ticks, endedTicks, heldColumns, cuts, struck, links }, pulseKey(problem, start, next)),
   };
 }
 
