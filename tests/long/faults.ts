@@ -64,13 +64,13 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'a bound that is too high',
     file: `${PACKED}/packedWays.ts`,
-    find: 'cost + cuts + times * step.leastWay(state, to) > best',
-    put: 'cost + cuts + 2 * step.leastWay(state, to) + 5 > best',
+    find: 'costs[e]! + times * step.leastWay(state, to) > best',
+    put: 'costs[e]! + 2 * step.leastWay(state, to) + 5 > best',
   },
   {
     name: 'the first neighbour wins',
     file: `${PACKED}/packedWays.ts`,
-    find: 'if (cost + cuts > best) break;',
+    find: 'if (costs[e]! > best) break;',
     put: 'if (k > 0) break;',
   },
   {
@@ -82,8 +82,26 @@ const FAULTS: readonly Fault[] = [
   {
     name: 'cuts cost nothing',
     file: `${PACKED}/packedWays.ts`,
-    find: 'UNREACHABLE : this.arrivalCuts[arrival]! + ',
+    find: 'UNREACHABLE : this.entryCuts[e]! + ',
     put: 'UNREACHABLE : ',
+  },
+  {
+    name: 'the second entrance is never tried',
+    file: `${PACKED}/packedWays.ts`,
+    find: 'if (next > most || next >= UNREACHABLE) continue;',
+    put: 'if (next >= 0) continue;',
+  },
+  {
+    name: 'a freed hand is come to from anywhere',
+    file: `${PACKED}/families.ts`,
+    find: 'rows.down[s]! > 0 ? STOPPED',
+    put: 'rows.down[s]! >= 0 ? STOPPED',
+  },
+  {
+    name: 'all hands share one table',
+    file: `${PACKED}/handTables.ts`,
+    find: 'const key = JSON.stringify(geometry);',
+    put: "const key = 'one';",
   },
   {
     name: 'an open string may be let go at will',

@@ -9,7 +9,6 @@ import type { Step } from './step';
 
 /** States of the layer before that hold the same strikes in the same way, or leave the same memory as well. */
 export interface Crowd {
-  readonly index: number;
   readonly members: number[];
 }
 
@@ -41,7 +40,6 @@ export interface KeptHand {
 
 export interface KeptHands {
   readonly kept: readonly KeptHand[];
-  readonly crowds: readonly Crowd[];
   /** What a hand that is free at this moment can remember. */
   readonly memories: readonly PackedMemory[];
 }
@@ -63,13 +61,13 @@ export function keptHands(
   step: Step,
   struck: StruckThere,
 ): KeptHands {
-  if (!before) return { kept: [{ held: [], sources: [] }], crowds: [], memories: [] };
+  if (!before) return { kept: [{ held: [], sources: [] }], memories: [] };
   const memories = struck.mayBeFree ? memoriesAfter(before, step) : null;
-  const { groups, crowds } = groupsOf(before, step.heldColumns, memories?.of ?? null);
+  const groups = groupsOf(before, step.heldColumns, memories?.of ?? null);
   const kept = new KeptInTheMaking(step.heldColumns.length);
   const handOver = priceOf(tables.geometry.weights, 'handOver', 1);
   for (const group of groups) addKept(tables, group, step.cuts, handOver, struck, kept);
-  return { kept: kept.all, crowds, memories: memories?.known ?? [] };
+  return { kept: kept.all, memories: memories?.known ?? [] };
 }
 
 /** A short row of places (or none) in one number, as long as that is exact; then in words. */
@@ -100,13 +98,8 @@ class KeptInTheMaking {
 
 function groupsOf(before: StateRows, columns: readonly number[], memoryOf: Int32Array | null) {
   const groups = new Map<number | string, HeldGroup>();
-  const crowds: Crowd[] = [];
   const held = columns.map(() => NO_PLACE);
-  const crowd = (): Crowd => {
-    const made = { index: crowds.length, members: [] };
-    crowds.push(made);
-    return made;
-  };
+  const crowd = (): Crowd => ({ members: [] });
   for (let s = 0; s < before.count; s++) {
     for (let h = 0; h < columns.length; h++)
       held[h] = columns[h]! < 0 ? NO_PLACE : before.places[s * before.columns + columns[h]!]!;
@@ -121,7 +114,7 @@ function groupsOf(before: StateRows, columns: readonly number[], memoryOf: Int32
     if (!alike) byMemory.set(memoryOf[s]!, (alike = crowd()));
     alike.members.push(s);
   }
-  return { groups: [...groups.values()], crowds };
+  return groups.values();
 }
 
 /**

@@ -2,7 +2,7 @@
 import { Arena } from '../../arena';
 import { entryCost } from '../barreCost';
 import { FINGER_OF, type HandTables } from './handTables';
-import { keptHands, type KeptHands, stringBit } from './keptHands';
+import { keptHands, stringBit } from './keptHands';
 import { PackedWays } from './packedWays';
 import type { StateRows } from './packedLayer';
 import { rowCosts } from './rowCosts';
@@ -40,7 +40,7 @@ export class LayerStore {
 
   private make(before: StateRows | null, step: Step, omitted: ReadonlySet<number>): SharedLayer {
     const { tables, arena } = this;
-    const { left, grown, kept } = this.grow(before, step, omitted);
+    const { left, grown } = this.grow(before, step, omitted);
     const rows = this.interned(grown.rows);
     const here = step.struck.map((_note, k) => k).filter((k) => !left.has(k));
     const heldCount = before ? step.heldColumns.length : 0;
@@ -52,33 +52,30 @@ export class LayerStore {
     }
     const struckColumns = step.struck.map((_note, k) => (left.has(k) ? -1 : heldCount + here.indexOf(k)));
     const price = new StepPrice(tables, arena, before, rows, step, struckColumns);
-    const ways = new PackedWays(arena, before, rows, grown.sourcesOf, kept.crowds, price);
+    const ways = new PackedWays(arena, before, rows, grown.sourcesOf, price);
     return { rows, stateCost, ways, omitted: left };
   }
 
   private grow(before: StateRows | null, step: Step, omitted: ReadonlySet<number>) {
     const choices = step.struck.map((note) => this.tables.placesOf(note));
-    const attempt = (left: ReadonlySet<number>): { grown: GrownStates; kept: KeptHands } => {
+    const attempt = (left: ReadonlySet<number>): GrownStates => {
       const here = choices.filter((_places, k) => !left.has(k));
       const kept = keptHands(this.tables, before, step, {
         mayBeFree: here.every((places) => places.some((place) => FINGER_OF[place] === 0)),
         count: here.length,
         strings: stringsOf(here),
       });
-      return {
-        kept,
-        grown: growStates(this.tables, this.arena, before ? step.heldColumns.length : 0, kept, here),
-      };
+      return growStates(this.tables, this.arena, before ? step.heldColumns.length : 0, kept, here);
     };
     let left = omitted;
-    let result = attempt(left);
-    if (result.grown.rows.count > 0) return { left, ...result };
+    let grown = attempt(left);
+    if (grown.rows.count > 0) return { left, grown };
     for (const more of subsetsBySize([...choices.keys()].filter((k) => !omitted.has(k)))) {
       left = new Set([...omitted, ...more]);
-      result = attempt(left);
-      if (result.grown.rows.count > 0) break;
+      grown = attempt(left);
+      if (grown.rows.count > 0) break;
     }
-    return { left, ...result };
+    return { left, grown };
   }
 
   /** Rows that are alike are one, so that what follows them is shared, too. */

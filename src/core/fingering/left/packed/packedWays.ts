@@ -1,11 +1,13 @@
 /**
- * The ways of the left hand from one moment to the next. A way is priced when it is asked for: neighbours are tried
- * from the cheapest on, and none is tried whose own cost, with what is cut and the least that the hand's way costs,
- * is dearer than the best found so far. So the least is exact and many pairs are never priced.
+ * The ways of the left hand from one moment to the next. States that can be come to in the same ways are a family:
+ * what leads into one of them leads into all. A way is priced when it is asked for: neighbours are tried from the
+ * cheapest on, and none is tried whose own cost, with what is cut and the least that the hand's way costs, is dearer
+ * than the best found so far. So the least is exact and most pairs are never looked at.
  */
 import { type Mask, UNREACHABLE, type Ways } from '../../lattice';
-import type { Crowd, Source } from './keptHands';
+import type { Source } from './keptHands';
 import type { Arena } from '../../arena';
+import { type Family, familiesOf } from './families';
 import type { StateRows } from './packedLayer';
 import type { StepPrice } from './stepPrice';
 
@@ -14,168 +16,203 @@ const UNPRICED = -1;
 const OWNERS = 1 << 20;
 
 export class PackedWays implements Ways {
-  /** Members of crowd c: `memberStart[c]` to `memberStart[c + 1]` − 1. */
+  /** Members of family f, states of this layer: `memberStart[f]` to `memberStart[f + 1]` − 1. */
   private readonly memberStart: Int32Array;
   private readonly members: Int32Array;
-  /** By arrival (a state of this layer, as far as one crowd is concerned): what is known of it. */
-  private readonly arrivalCrowd: Int32Array;
-  private readonly arrivalCuts: Int32Array;
-  private readonly arrivalTaker: Uint8Array;
-  /** First of its prices, one for each member of the crowd. */
-  private readonly arrivalPrices: Int32Array;
-  /** Arrivals of state s: `startOf[s]` to `startOf[s + 1]` − 1. */
-  private readonly startOf: Int32Array;
-  /** Arrivals of crowd c, in the same way; side by side what backward steps read of them. */
-  private readonly crowdStart: Int32Array;
-  private readonly arrivals: Int32Array;
-  private readonly crowdTo: Int32Array;
-  private readonly crowdCuts: Int32Array;
-  private readonly crowdPrices: Int32Array;
+  /** By member: first of its prices, one for each entrance of the family. */
   private readonly prices: Int32Array;
+  private readonly priceStart: Int32Array;
+  /** Entrances of family f: states of the layer before, with what is cut or handed over on the way. */
+  private readonly entryStart: Int32Array;
+  private readonly entries: Int32Array;
+  private readonly entryCuts: Int32Array;
+  /** Bit of the finger that takes a held note over and must have been free. */
+  private readonly entryTaker: Uint8Array;
+  /** By state: which member it is. */
+  private readonly memberOf: Int32Array;
+  private readonly familyOf: Int32Array;
 
   constructor(
     arena: Arena,
     private readonly before: StateRows,
-    private readonly rows: StateRows,
+    rows: StateRows,
     sourcesOf: readonly (readonly Source[])[],
-    crowds: readonly Crowd[],
     private readonly step: StepPrice,
   ) {
-    this.memberStart = arena.int32(crowds.length + 1);
-    for (let c = 0; c < crowds.length; c++)
-      this.memberStart[c + 1] = this.memberStart[c]! + crowds[c]!.members.length;
-    this.members = arena.int32(this.memberStart[crowds.length]!);
-    crowds.forEach(({ members }, c) => this.members.set(members, this.memberStart[c]));
-    let count = 0;
-    for (const sources of sourcesOf) count += sources.length;
-    if (arrivalTo.length < count) arrivalTo = new Int32Array(2 * count);
-    this.arrivalCrowd = arena.int32(count);
-    this.arrivalCuts = arena.int32(count);
-    this.arrivalTaker = arena.uint8(count);
-    this.arrivalPrices = arena.int32(count);
-    this.startOf = arena.int32(rows.count + 1);
-    this.crowdStart = arena.int32(crowds.length + 1);
-    let priced = 0;
-    let a = 0;
-    for (let s = 0; s < rows.count; s++) {
-      for (const source of sourcesOf[s]!) {
-        // Only a hand with nothing stopped must remember what the hand before leaves.
-        const crowd = rows.down[s]! > 0 ? source.group.all : source.group.byMemory.get(rows.memory[s]! - 1);
-        if (!crowd) continue;
-        arrivalTo[a] = s;
-        this.arrivalCrowd[a] = crowd.index;
-        this.arrivalCuts[a] = source.cuts;
-        this.arrivalTaker[a] = source.taker;
-        this.arrivalPrices[a] = priced;
-        this.crowdStart[crowd.index + 1]!++;
-        priced += crowd.members.length;
-        a++;
-      }
-      this.startOf[s + 1] = a;
+    const families = familiesOf(rows, sourcesOf);
+    const count = families.length;
+    this.memberStart = arena.int32(count + 1);
+    this.entryStart = arena.int32(count + 1);
+    for (let f = 0; f < count; f++) {
+      this.memberStart[f + 1] = this.memberStart[f]! + families[f]!.states.length;
+      this.entryStart[f + 1] = this.entryStart[f]! + entrancesOf(families[f]!);
     }
-    for (let c = 0; c < crowds.length; c++) this.crowdStart[c + 1]! += this.crowdStart[c]!;
-    this.arrivals = arena.int32(a);
-    this.crowdTo = arena.int32(a);
-    this.crowdCuts = arena.int32(a);
-    this.crowdPrices = arena.int32(a);
-    const filled = crowds.map(() => 0);
-    for (let n = 0; n < a; n++) {
-      const crowd = this.arrivalCrowd[n]!;
-      const at = this.crowdStart[crowd]! + filled[crowd]!++;
-      this.arrivals[at] = n;
-      this.crowdTo[at] = arrivalTo[n]!;
-      this.crowdCuts[at] = this.arrivalCuts[n]!;
-      this.crowdPrices[at] = this.arrivalPrices[n]!;
+    this.members = arena.int32(rows.count);
+    this.priceStart = arena.int32(rows.count);
+    this.memberOf = arena.int32(rows.count);
+    this.familyOf = arena.int32(rows.count);
+    const entrances = this.entryStart[count]!;
+    this.entries = arena.int32(entrances);
+    this.entryCuts = arena.int32(entrances);
+    this.entryTaker = arena.uint8(entrances);
+    let priced = 0;
+    for (let f = 0; f < count; f++) {
+      this.writeEntrances(f, families[f]!);
+      const size = this.entryStart[f + 1]! - this.entryStart[f]!;
+      let m = this.memberStart[f]!;
+      for (const state of families[f]!.states) {
+        this.members[m] = state;
+        this.memberOf[state] = m;
+        this.familyOf[state] = f;
+        this.priceStart[m++] = priced;
+        priced += size;
+      }
     }
     this.prices = arena.int32(priced).fill(UNPRICED);
   }
 
-  pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times = 1): void {
-    const { memberStart, members, crowdStart, crowdTo, crowdCuts, crowdPrices, prices, step } = this;
-    scratch(members.length);
-    for (let c = 0; c < memberStart.length - 1; c++) {
-      const first = memberStart[c]!;
-      const size = memberStart[c + 1]! - first;
-      for (let m = 0; m < size; m++) costs[m] = before[members[first + m]!]!;
-      const reached = size === 1 ? soleFirst() : cheapestFirst(size, ordered, 0);
-      if (reached === 0) continue;
-      for (let n = crowdStart[c]!; n < crowdStart[c + 1]!; n++) {
-        const to = crowdTo[n]!;
-        if (mask && !mask[to]) continue;
-        const cuts = times * crowdCuts[n]!;
-        const row = crowdPrices[n]!;
-        let best = least[to]!;
-        let from = via[to]!;
-        for (let k = 0; k < reached; k++) {
-          const m = ordered[k]!;
-          const cost = costs[m]!;
-          if (cost + cuts > best) break;
-          const state = members[first + m]!;
-          let price = prices[row + m]!;
-          if (price === UNPRICED) {
-            if (cost + cuts + times * step.leastWay(state, to) > best) continue;
-            price = this.price(this.arrivals[n]!, m, state, to);
-          }
-          if (price >= UNREACHABLE) continue;
-          const sum = cost + times * price;
-          if (sum > best || (sum === best && state >= from)) continue;
-          best = sum;
-          from = state;
-        }
-        least[to] = best;
-        via[to] = from;
+  private writeEntrances(f: number, { entrances }: Family): void {
+    let e = this.entryStart[f]!;
+    for (const { crowd, cuts, taker } of entrances) {
+      for (const state of crowd.members) {
+        this.entries[e] = state;
+        this.entryCuts[e] = cuts;
+        this.entryTaker[e++] = taker;
       }
+    }
+  }
+
+  pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times = 1): void {
+    const { memberStart, members, entryStart, entries, entryCuts } = this;
+    for (let f = 0; f < memberStart.length - 1; f++) {
+      const first = entryStart[f]!;
+      const size = entryStart[f + 1]! - first;
+      scratch(size);
+      // The cheapest of them, and what the next dearer one costs.
+      let cheapest = 0;
+      let [cost, next] = [UNREACHABLE, UNREACHABLE];
+      for (let e = 0; e < size; e++) {
+        const there = before[entries[first + e]!]!;
+        const sum = there < UNREACHABLE ? there + times * entryCuts[first + e]! : UNREACHABLE;
+        costs[e] = sum;
+        if (sum < cost) {
+          next = cost;
+          cost = sum;
+          cheapest = e;
+        } else if (sum < next) next = sum;
+      }
+      if (cost >= UNREACHABLE) continue;
+      ordered[0] = cheapest;
+      this.pullAlong(f, 1, before, mask, least, via, times);
+      // After the cheapest only what is no dearer than the dearest member can still be of use.
+      let most = 0;
+      for (let m = memberStart[f]!; m < memberStart[f + 1]!; m++)
+        if ((!mask || mask[members[m]!]) && least[members[m]!]! > most) most = least[members[m]!]!;
+      if (next > most || next >= UNREACHABLE) continue;
+      const reached = cheapestFirst(size, most);
+      this.pullAlong(f, reached, before, mask, least, via, times);
+    }
+  }
+
+  /** Every member tries the first `reached` entrances in `ordered`, until one is dearer than what it has found. */
+  private pullAlong(
+    f: number,
+    reached: number,
+    before: Int32Array,
+    mask: Mask,
+    least: Int32Array,
+    via: Int32Array,
+    times: number,
+  ): void {
+    const { memberStart, members, priceStart, entryStart, entries, prices, step } = this;
+    const first = entryStart[f]!;
+    for (let m = memberStart[f]!, end = memberStart[f + 1]!; m < end; m++) {
+      const to = members[m]!;
+      if (mask && !mask[to]) continue;
+      const row = priceStart[m]!;
+      let best = least[to]!;
+      let from = via[to]!;
+      for (let k = 0; k < reached; k++) {
+        const e = ordered[k]!;
+        if (costs[e]! > best) break;
+        const state = entries[first + e]!;
+        let price = prices[row + e]!;
+        if (price === UNPRICED) {
+          if (costs[e]! + times * step.leastWay(state, to) > best) continue;
+          price = this.price(first + e, row + e, to);
+        }
+        if (price >= UNREACHABLE) continue;
+        const sum = before[state]! + times * price;
+        if (sum > best || (sum === best && state >= from)) continue;
+        best = sum;
+        from = state;
+      }
+      least[to] = best;
+      via[to] = from;
     }
   }
 
   push(rest: Int32Array, least: Int32Array, via: Int32Array, times = 1): void {
-    const { memberStart, crowdStart, crowdTo, crowdCuts } = this;
-    for (let c = 0; c < memberStart.length - 1; c++) {
-      const start = crowdStart[c]!;
-      const size = crowdStart[c + 1]! - start;
-      const members = memberStart[c + 1]! - memberStart[c]!;
-      scratch(Math.max(size, members));
+    const { memberStart, members, entryStart, entries, entryCuts } = this;
+    for (let f = 0; f < memberStart.length - 1; f++) {
+      const first = memberStart[f]!;
+      const size = memberStart[f + 1]! - first;
+      scratch(size);
       let cheapest = 0;
-      for (let n = 0; n < size; n++) {
-        costs[n] = rest[crowdTo[start + n]!]! + times * crowdCuts[start + n]!;
-        if (costs[n]! < costs[cheapest]!) cheapest = n;
+      let [cost, next] = [UNREACHABLE, UNREACHABLE];
+      for (let m = 0; m < size; m++) {
+        const sum = rest[members[first + m]!]!;
+        costs[m] = sum;
+        if (sum < cost) {
+          next = cost;
+          cost = sum;
+          cheapest = m;
+        } else if (sum < next) next = sum;
       }
-      if (size === 0 || costs[cheapest]! >= UNREACHABLE) continue;
-      // Sorting pays where many members use the order.
-      if (members > FEW_MEMBERS) this.pushMany(c, size, rest, least, via, times);
-      else this.pushFew(c, size, cheapest, rest, least, via, times);
+      if (cost >= UNREACHABLE) continue;
+      ordered[0] = cheapest;
+      this.pushAlong(f, 1, rest, least, via, times);
+      if (next >= UNREACHABLE) continue;
+      let most = 0;
+      for (let e = entryStart[f]!; e < entryStart[f + 1]!; e++) {
+        const room = least[entries[e]!]! - times * entryCuts[e]!;
+        if (room > most) most = room;
+      }
+      if (next > most) continue;
+      const reached = cheapestFirst(size, most);
+      this.pushAlong(f, reached, rest, least, via, times);
     }
   }
 
-  /** Every member tries the arrival of the least `costs`, then all others that are not dearer than what it found. */
-  private pushFew(
-    c: number,
-    size: number,
-    cheapest: number,
+  /** Every entrance tries the first `reached` members in `ordered`, until one is dearer than what it has found. */
+  private pushAlong(
+    f: number,
+    reached: number,
     rest: Int32Array,
     least: Int32Array,
     via: Int32Array,
     times: number,
   ): void {
-    const { memberStart, members, crowdStart, crowdTo, crowdPrices, prices, step } = this;
-    const start = crowdStart[c]!;
-    const first = memberStart[c]!;
-    const end = memberStart[c + 1]!;
-    for (let m = first; m < end; m++) {
-      const from = members[m]!;
+    const { memberStart, members, priceStart, entryStart, entries, entryCuts, prices, step } = this;
+    const first = memberStart[f]!;
+    const start = entryStart[f]!;
+    for (let e = start, end = entryStart[f + 1]!; e < end; e++) {
+      const from = entries[e]!;
+      const cuts = times * entryCuts[e]!;
       let best = least[from]!;
       let next = via[from]!;
-      for (let n = -1; n < size; n++) {
-        const one = n < 0 ? cheapest : n;
-        if (costs[one]! > best) continue;
-        const to = crowdTo[start + one]!;
-        let price = prices[crowdPrices[start + one]! + m - first]!;
+      for (let k = 0; k < reached; k++) {
+        const m = ordered[k]!;
+        if (costs[m]! + cuts > best) break;
+        const to = members[first + m]!;
+        const at = priceStart[first + m]! + e - start;
+        let price = prices[at]!;
         if (price === UNPRICED) {
-          if (costs[one]! + times * step.leastWay(from, to) > best) continue;
-          price = this.price(this.arrivals[start + one]!, m - first, from, to);
+          if (costs[m]! + cuts + times * step.leastWay(from, to) > best) continue;
+          price = this.price(e, at, to);
         }
         if (price >= UNREACHABLE) continue;
-        const sum = rest[to]! + times * price;
+        const sum = costs[m]! + times * price;
         if (sum > best || (sum === best && to >= next)) continue;
         best = sum;
         next = to;
@@ -185,123 +222,62 @@ export class PackedWays implements Ways {
     }
   }
 
-  /** From the least of `costs` on, a row of prices at a time for the members that so dear an arrival may still serve. */
-  private pushMany(
-    c: number,
-    size: number,
-    rest: Int32Array,
-    least: Int32Array,
-    via: Int32Array,
-    times: number,
-  ): void {
-    const { memberStart, members, crowdStart, crowdTo, crowdPrices, prices, step } = this;
-    const start = crowdStart[c]!;
-    const first = memberStart[c]!;
-    let count = memberStart[c + 1]! - first;
-    const order = ordered;
-    const reached = cheapestFirst(size, order, 0);
-    for (let m = 0; m < count; m++) open[m] = m;
-    for (let n = 0; n < reached && count > 0; n++) {
-      const one = order[n]!;
-      const after = costs[one]!;
-      const to = crowdTo[start + one]!;
-      const row = crowdPrices[start + one]!;
-      let still = 0;
-      for (let k = 0; k < count; k++) {
-        const m = open[k]!;
-        const from = members[first + m]!;
-        const best = least[from]!;
-        if (after > best) continue;
-        open[still++] = m;
-        let price = prices[row + m]!;
-        if (price === UNPRICED) {
-          if (after + times * step.leastWay(from, to) > best) continue;
-          price = this.price(this.arrivals[start + one]!, m, from, to);
-        }
-        if (price >= UNREACHABLE) continue;
-        const sum = rest[to]! + times * price;
-        if (sum > best || (sum === best && to >= via[from]!)) continue;
-        least[from] = sum;
-        via[from] = to;
-      }
-      count = still;
-    }
-  }
-
   /** What the way from one state to another costs; UNREACHABLE when there is none. */
   priceOf(from: number, to: number): number {
+    const f = this.familyOf[to]!;
+    const m = this.memberOf[to]!;
+    const start = this.entryStart[f]!;
     let least = UNREACHABLE;
-    for (let a = this.startOf[to]!; a < this.startOf[to + 1]!; a++) {
-      const crowd = this.arrivalCrowd[a]!;
-      const start = this.memberStart[crowd]!;
-      const place = placeOf(this.members, from, start, this.memberStart[crowd + 1]!) - start;
-      if (place < 0) continue;
-      const known = this.prices[this.arrivalPrices[a]! + place]!;
-      least = Math.min(least, known === UNPRICED ? this.price(a, place, from, to) : known);
+    for (let e = start; e < this.entryStart[f + 1]!; e++) {
+      if (this.entries[e] !== from) continue;
+      const at = this.priceStart[m]! + e - start;
+      const known = this.prices[at]!;
+      least = Math.min(least, known === UNPRICED ? this.price(e, at, to) : known);
     }
     return least;
   }
 
   /** Cuts counted; UNREACHABLE when the finger that takes a note over was not free. */
-  private price(arrival: number, place: number, from: number, to: number): number {
-    const taken = (this.arrivalTaker[arrival]! & this.before.down[from]!) !== 0;
-    const price = taken ? UNREACHABLE : this.arrivalCuts[arrival]! + this.step.price(from, to);
-    this.prices[this.arrivalPrices[arrival]! + place] = price;
+  private price(e: number, at: number, to: number): number {
+    const from = this.entries[e]!;
+    const taken = (this.entryTaker[e]! & this.before.down[from]!) !== 0;
+    const price = taken ? UNREACHABLE : this.entryCuts[e]! + this.step.price(from, to);
+    this.prices[at] = price;
     return price;
   }
 }
 
-/** Where a number stands in an ascending row from `start` to `end` − 1; −1 where it does not. */
-function placeOf(row: Int32Array, wanted: number, start: number, end: number): number {
-  let low = start;
-  let high = end - 1;
-  while (low <= high) {
-    const middle = (low + high) >> 1;
-    if (row[middle]! === wanted) return middle;
-    if (row[middle]! < wanted) low = middle + 1;
-    else high = middle - 1;
-  }
-  return -1;
-}
+const entrancesOf = ({ entrances }: Family): number => {
+  let count = 0;
+  for (const { crowd } of entrances) count += crowd.members.length;
+  return count;
+};
 
-/** By arrival: the state that it comes to; written over with each layer. */
-let arrivalTo = new Int32Array(1024);
+/** One family is gone through at a time, so all share the costs of one side of it and their order. */
 let keys = new Float64Array(1024);
 let costs = new Int32Array(1024);
 let ordered = new Int32Array(1024);
-let open = new Int32Array(1024);
 
-/** Room for an order of `count`, and for the costs by which it is made. */
-function scratch(count: number): Int32Array {
-  if (keys.length < count) {
-    keys = new Float64Array(2 * count);
-    costs = new Int32Array(2 * count);
-    ordered = new Int32Array(2 * count);
-    open = new Int32Array(2 * count);
-  }
-  return ordered;
+function scratch(count: number): void {
+  if (keys.length >= count) return;
+  keys = new Float64Array(2 * count);
+  costs = new Int32Array(2 * count);
+  ordered = new Int32Array(2 * count);
 }
 
-/** Writes the numbers 0 to count − 1 by their `costs` to `order`; gives how many can be reached at all. */
-function cheapestFirst(count: number, order: Int32Array, at: number): number {
+/** Writes the numbers of those `costs` that are at most so dear to `ordered`, the cheapest first; gives how many. */
+function cheapestFirst(count: number, most: number): number {
+  const limit = Math.min(most, UNREACHABLE - 1);
   let reached = 0;
-  for (let n = 0; n < count; n++) if (costs[n]! < UNREACHABLE) keys[reached++] = costs[n]! * OWNERS + n;
+  for (let n = 0; n < count; n++) if (costs[n]! <= limit) keys[reached++] = costs[n]! * OWNERS + n;
   if (reached > SHORT) keys.subarray(0, reached).sort();
   else sortShort(reached);
   // Not by %, which is slow for doubles.
-  for (let n = 0; n < reached; n++) order[at + n] = keys[n]! - Math.floor(keys[n]! / OWNERS) * OWNERS;
+  for (let n = 0; n < reached; n++) ordered[n] = keys[n]! - Math.floor(keys[n]! / OWNERS) * OWNERS;
   return reached;
 }
 
-/** The same of a single one. */
-function soleFirst(): number {
-  ordered[0] = 0;
-  return costs[0]! < UNREACHABLE ? 1 : 0;
-}
-
 const SHORT = 24;
-/** So few members of a crowd do not make up for a sort. */
-const FEW_MEMBERS = 8;
 
 /** By insertion: faster than asking for a sort of a few. */
 function sortShort(count: number) {

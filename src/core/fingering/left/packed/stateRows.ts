@@ -54,6 +54,7 @@ class RowsInTheMaking {
   private readonly memory: number[] = [];
   private readonly barred = new Map<number, HandState>();
   private readonly sourcesOf: (readonly Source[])[] = [];
+  private readonly silenced = new Map<readonly Source[], Map<number, readonly Source[]>>();
 
   constructor(
     private readonly tables: HandTables,
@@ -78,13 +79,26 @@ class RowsInTheMaking {
     }
     const barred = doubled ? this.maybeBarred(chosen) : null;
     if (doubled && !barred) return;
-    const sources = barred?.barre ? hand.sources : withSilence(hand.sources, used);
+    const sources = barred?.barre ? hand.sources : this.withSilence(hand.sources, used);
     if (sources.length === 0 && hand.sources.length > 0) return;
     if (barred) this.barred.set(this.sourcesOf.length, barred);
     if (down > 0) {
       const { low, high } = barred?.range ?? spanOf(chosen);
       this.push(chosen, sources, fingers, down, this.tables.rangeId(low, high), 0);
     } else this.addFree(chosen, sources);
+  }
+
+  /** Those whose open strings, let go, have something lying on them now: one list for all states that silence the same. */
+  private withSilence(sources: readonly Source[], used: number): readonly Source[] {
+    let freed = 0;
+    for (const { freedOpen } of sources) freed |= freedOpen;
+    if ((freed & ~used) === 0) return sources;
+    const key = used & freed;
+    let bySilence = this.silenced.get(sources);
+    if (!bySilence) this.silenced.set(sources, (bySilence = new Map()));
+    let rest = bySilence.get(key);
+    if (!rest) bySilence.set(key, (rest = sources.filter(({ freedOpen }) => (freedOpen & ~used) === 0)));
+    return rest;
   }
 
   private maybeBarred(chosen: readonly number[]): HandState | null {
@@ -142,11 +156,4 @@ class RowsInTheMaking {
 function filled<T extends Int16Array | Int32Array | Uint8Array>(array: T, values: readonly number[]): T {
   array.set(values);
   return array;
-}
-
-/** Those whose open strings, let go, have something lying on them now. */
-function withSilence(sources: readonly Source[], used: number): readonly Source[] {
-  return sources.every(({ freedOpen }) => (freedOpen & ~used) === 0)
-    ? sources
-    : sources.filter(({ freedOpen }) => (freedOpen & ~used) === 0);
 }
