@@ -87,22 +87,14 @@ export class PackedWays implements Ways {
     for (let f = 0; f < memberStart.length - 1; f++) {
       const first = entryStart[f]!;
       const size = entryStart[f + 1]! - first;
+      if (size === 0) continue;
       scratch(size);
-      // The cheapest of them, and what the next dearer one costs.
-      let cheapest = 0;
-      let [cost, next] = [UNREACHABLE, UNREACHABLE];
       for (let e = 0; e < size; e++) {
-        const there = before[entries[first + e]!]!;
-        const sum = there < UNREACHABLE ? there + times * entryCuts[first + e]! : UNREACHABLE;
-        costs[e] = sum;
-        if (sum < cost) {
-          next = cost;
-          cost = sum;
-          cheapest = e;
-        } else if (sum < next) next = sum;
+        const cost = before[entries[first + e]!]!;
+        costs[e] = cost < UNREACHABLE ? cost + times * entryCuts[first + e]! : UNREACHABLE;
       }
-      if (cost >= UNREACHABLE) continue;
-      ordered[0] = cheapest;
+      const next = cheapestAlone(size);
+      if (costs[ordered[0]!]! >= UNREACHABLE) continue;
       this.pullAlong(f, 1, before, mask, least, via, times);
       // After the cheapest only what is no dearer than the dearest member can still be of use.
       let most = 0;
@@ -158,19 +150,9 @@ export class PackedWays implements Ways {
       const first = memberStart[f]!;
       const size = memberStart[f + 1]! - first;
       scratch(size);
-      let cheapest = 0;
-      let [cost, next] = [UNREACHABLE, UNREACHABLE];
-      for (let m = 0; m < size; m++) {
-        const sum = rest[members[first + m]!]!;
-        costs[m] = sum;
-        if (sum < cost) {
-          next = cost;
-          cost = sum;
-          cheapest = m;
-        } else if (sum < next) next = sum;
-      }
-      if (cost >= UNREACHABLE) continue;
-      ordered[0] = cheapest;
+      for (let m = 0; m < size; m++) costs[m] = rest[members[first + m]!]!;
+      const next = cheapestAlone(size);
+      if (costs[ordered[0]!]! >= UNREACHABLE) continue;
       this.pushAlong(f, 1, rest, least, via, times);
       if (next >= UNREACHABLE) continue;
       let most = 0;
@@ -263,6 +245,22 @@ function scratch(count: number): void {
   keys = new Float64Array(2 * count);
   costs = new Int32Array(2 * count);
   ordered = new Int32Array(2 * count);
+}
+
+/** Writes the number of the least of `costs` to `ordered`, and gives the next dearer one. */
+function cheapestAlone(count: number): number {
+  let cheapest = 0;
+  let [least, next] = [UNREACHABLE, UNREACHABLE];
+  for (let n = 0; n < count; n++) {
+    const cost = costs[n]!;
+    if (cost < least) {
+      next = least;
+      least = cost;
+      cheapest = n;
+    } else if (cost < next) next = cost;
+  }
+  ordered[0] = cheapest;
+  return next;
 }
 
 /** Writes the numbers of those `costs` that are at most so dear to `ordered`, the cheapest first; gives how many. */
