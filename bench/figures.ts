@@ -1,9 +1,11 @@
 /** The figures of a run: noted, printed, and written to bench/results.json beside those of other sections. */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
+import { join } from 'node:path';
 import { z } from 'zod';
+import { ROOT } from '../scripts/run/paths';
 
-const RESULTS = new URL('results.json', import.meta.url);
+const RESULTS = join(ROOT, 'bench/results.json');
 
 const figure = z.object({ section: z.string(), what: z.string(), value: z.number(), unit: z.string() });
 type Figure = z.infer<typeof figure>;

@@ -8,7 +8,6 @@
 import { spawnSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import type { Ink } from '../src/core/fingering/ink';
 import type { PlannedNote } from '../src/core/fingering/plan';
 import { LeftPlanner } from '../src/core/fingering/left/planLeft';
@@ -17,7 +16,7 @@ import { follows, transitionCost } from '../src/core/fingering/left/transition';
 import { Planner } from '../src/core/fingering/planner';
 import type { Score } from '../src/core/score/model';
 import { DEFAULT_PLAYER } from '../src/core/instrument/hands';
-import { DEMO_FOLDER } from '../scripts/run/paths';
+import { DEMO_FOLDER, ROOT } from '../scripts/run/paths';
 import { problemFrom, scoreOrThrow } from '../tests/helpers/music';
 import { note, percentile, timed } from './figures';
 import { chordal, longHeld, tremolo, twoVoices } from './music';
@@ -62,10 +61,9 @@ export function leftPlanMs(name: EtudeName, bars: number): number {
 }
 
 function coldMs(name: EtudeName, bars: number, start: 'fresh' | 'warmed'): number {
-  const script = fileURLToPath(new URL('./coldPlan.ts', import.meta.url));
-  const tsx = fileURLToPath(new URL('../node_modules/.bin/tsx', import.meta.url));
+  const script = join(ROOT, 'build/bench/coldPlan.js');
   const runs = [1, 2, 3].map(() => {
-    const { stdout } = spawnSync(tsx, [script, name, String(bars), start], { encoding: 'utf8' });
+    const { stdout } = spawnSync(process.execPath, [script, name, String(bars), start], { encoding: 'utf8' });
     return Number(stdout.trim());
   });
   return percentile(runs, 0.5);
@@ -132,8 +130,8 @@ function bothMs(xml: string, runs: number): { readonly ms: number; readonly gap:
 /** By bars: so many plans in a row, of which the best counts; after some the machine has compiled everything. */
 const RUNS: Readonly<Record<number, number>> = { 8: 1, 64: 15 };
 
-/** As many bars in pieces of 64 as in one of 512, by turns, so that both are measured in the same weather. */
-function slope(rounds = 3): void {
+/** As many bars in pieces of 64 as in one of 512, by turns: each ratio is of neighbours in time, and the median counts. */
+function slope(rounds = 5): void {
   const pieces = Array.from({ length: 8 }, (_, k) => scoreOrThrow(twoVoices(64, k + 1)));
   const whole = scoreOrThrow(twoVoices(512));
   const planOf = (score: Score) => new Planner(score, fretboard, hand).plan(new Map());
@@ -142,11 +140,11 @@ function slope(rounds = 3): void {
     const [plan, ms] = timed(() => planOf(whole));
     return { parts, ms, gap: plan.cost - plan.lowerBound };
   });
-  const least = (key: 'parts' | 'ms') => Math.min(...times.map((one) => one[key]));
   const label = 'two voices, 512 bars: both hands, rings and findings';
-  note('both', `${label}, warm`, least('ms'), 'ms');
+  note('both', `${label}, warm`, Math.min(...times.map(({ ms }) => ms)), 'ms');
   note('both', `${label}, cost above the lower bound`, times[0]!.gap, 'tenths');
-  note('both', `${label} ÷ eight pieces of 64 bars`, least('ms') / least('parts'), 'ratio');
+  const ratios = times.map(({ ms, parts }) => ms / parts);
+  note('both', `${label} ÷ eight pieces of 64 bars`, percentile(ratios, 0.5), 'ratio');
 }
 
 export function bothHands() {
