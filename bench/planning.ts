@@ -61,7 +61,7 @@ export function leftPlanMs(name: EtudeName, bars: number): number {
 }
 
 function coldMs(name: EtudeName, bars: number, start: 'fresh' | 'warmed'): number {
-  const script = join(ROOT, 'build/bench/coldPlan.js');
+  const script = join(ROOT, 'out/bench/coldPlan.js');
   const runs = [1, 2, 3].map(() => {
     const { stdout } = spawnSync(process.execPath, [script, name, String(bars), start], { encoding: 'utf8' });
     return Number(stdout.trim());
