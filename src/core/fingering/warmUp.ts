@@ -1,28 +1,33 @@
 /**
- * A small invented étude for planning once before anything is asked: the machine compiles what runs often, so that
- * the first piece that is opened is planned as fast as every later one.
+ * An invented étude for planning before anything is asked: the machine compiles what runs often, so that the first piece
+ * that is opened is planned as fast as every later one. It comes in short parts, so that whoever asks meanwhile does not
+ * wait for long.
  */
 import { DEFAULT_PLAYER } from '../instrument/hands';
 import type { Measure, Score, ScoreNote } from '../score/model';
 import { spellMidi } from '../music/pitchText';
 import { Planner } from './planner';
 
-const BARS = 24;
+const BARS = 6;
 const EIGHTHS = 8;
 
-/** How many different ones there are; each makes the next plan faster. */
-export const WARM_UPS = 4;
+/** How many different parts there are; each makes the next plan faster. */
+export const WARM_UPS = 16;
+/** So many of them in a row go up by a semitone each. */
+const KEYS = 4;
 
-/** A tune that climbs and falls over basses of half notes, so many semitones higher. Ticks are eighths. */
-export function warmUpScore(higher = 0): Score {
-  const tune = Array.from({ length: EIGHTHS * BARS }, (_, k) => ({
-    midi: 60 + higher + [0, 2, 4, 5, 7, 9, 7, 5, 4, 2][(k * (1 + (k >> 5))) % 10]!,
-    onset: k,
+/** A tune that climbs and falls over basses of half notes. Ticks are eighths. */
+export function warmUpScore(part = 0): Score {
+  const higher = part % KEYS;
+  const first = EIGHTHS * BARS * Math.floor(part / KEYS);
+  const tune = Array.from({ length: EIGHTHS * BARS }, (_, onset) => ({
+    midi: 60 + higher + tuneAt(first + onset),
+    onset,
     length: 1,
     voice: '1',
   }));
   const basses = Array.from({ length: 2 * BARS }, (_, k) => ({
-    midi: higher + [40, 45, 48, 43, 41, 47, 50][(3 * k) % 7]!,
+    midi: higher + [40, 45, 48, 43, 41, 47, 50][(first + 3 * k) % 7]!,
     onset: 4 * k,
     length: 4,
     voice: '2',
@@ -48,6 +53,8 @@ export function warmUpScore(higher = 0): Score {
     }));
   return { ...EMPTY, notes };
 }
+
+const tuneAt = (k: number) => [0, 2, 4, 5, 7, 9, 7, 5, 4, 2][(k * (1 + (k >> 5))) % 10]!;
 
 const NO_JUMPS = { segno: false, coda: false, toCoda: false, daCapo: false, dalSegno: false, fine: false };
 
