@@ -4,7 +4,7 @@ import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
 
 export default ts.config(
-  { ignores: ['node_modules', '.svelte-kit', 'build', '.oculon', 'test-results'] },
+  { ignores: ['node_modules', '.svelte-kit', 'build', '.oculon', 'out', 'test-results'] },
   ...ts.configs.recommended,
   ...svelte.configs.recommended,
   { languageOptions: { globals: { ...globals.browser, ...globals.node } } },
