@@ -107,7 +107,10 @@ class Agreement {
     this.right.backwardInto(k);
   }
 
-  /** From now on the right hand is looked at near to its best only. */
+  /**
+   * From now on the right hand is looked at near to its best only. So the bound here is no more than a sign of when to
+   * stop: what the prices prove is worked out on whole chains (`Bargain`).
+   */
   narrow(core: readonly CoreMoment[]): void {
     this.right = this.right.narrowed(core, this.terms.near);
   }

@@ -170,8 +170,8 @@ export class RightChain extends Chain {
   }
 
   /**
-   * The same chain on the states that lie near to the best, with the cheapest of each variant: most
-   * of what the prices are bargained about happens there, on a small part of the ways.
+   * The same chain on the states that lie near to the best, with the cheapest of each variant: most of what the prices
+   * are bargained about happens there, on a small part of the ways.
    */
   narrowed(core: readonly CoreMoment[], near: number): RightChain {
     const kept = core.map(({ variants }, k) => this.statesNear(k, variants.length, near));
