@@ -11,20 +11,22 @@ export interface PricedStates {
 const LEAST_DIFFERENCE_QUARTERS = 2;
 
 /** Picks up to `count` from candidates, none of them close to the best plan or to one picked before. */
-export function pickAlternatives(
+export function pickAlternatives<T extends PricedStates>(
   problem: FingeringProblem,
   best: readonly HandState[],
-  candidates: readonly PricedStates[],
+  candidates: readonly T[],
   count: number,
-): readonly (readonly HandState[])[] {
-  const picked: (readonly HandState[])[] = [best];
+): readonly T[] {
+  const picked: T[] = [];
+  const known = [best];
   for (const candidate of [...candidates].sort((a, b) => a.extraCost - b.extraCost)) {
-    if (picked.length > count) break;
+    if (picked.length === count) break;
     const states = candidate.states();
-    if (picked.every((one) => differenceQuarters(problem, one, states) >= LEAST_DIFFERENCE_QUARTERS))
-      picked.push(states);
+    if (known.some((one) => differenceQuarters(problem, one, states) < LEAST_DIFFERENCE_QUARTERS)) continue;
+    known.push(states);
+    picked.push(candidate);
   }
-  return picked.slice(1);
+  return picked;
 }
 
 /** For how many quarters two plans have another string or position. */

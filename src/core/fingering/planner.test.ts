@@ -63,6 +63,37 @@ describe('letters of one note', () => {
   });
 });
 
+describe('other takes', () => {
+  const planner = plannerFor();
+  const plan = planner.plan(new Map());
+  const takes = planner.alternatives(2);
+
+  it('are the best of both hands with some other string or finger, the cheapest first', () => {
+    expect(takes.length).toBe(2);
+    expect(takes[0]!.cost).toBeGreaterThanOrEqual(plan.cost);
+    expect(takes[1]!.cost).toBeGreaterThanOrEqual(takes[0]!.cost);
+    for (const take of takes) {
+      expect(take.lowerBound).toBe(take.cost);
+      const others = take.notes.filter(
+        ({ string, finger }, k) => string !== plan.notes[k]!.string || finger !== plan.notes[k]!.finger,
+      );
+      const again = others.some(({ uid, string, finger }) => {
+        const marks = { string, finger, pluck: null };
+        return planner.plan(new Map([[uid, marks]])).cost === take.cost;
+      });
+      expect(again).toBe(true);
+    }
+  });
+
+  it('are other ones for more than a moment', () => {
+    for (const take of takes) {
+      const moved = take.notes.filter(({ string }, k) => string !== plan.notes[k]!.string);
+      const stays = JSON.stringify(take.positions) === JSON.stringify(plan.positions);
+      expect(moved.length > 1 || !stays).toBe(true);
+    }
+  });
+});
+
 describe('words about choices of the left hand', () => {
   it('name no way of the hand that is none', () => {
     const piece = scoreOrThrow(

@@ -86,17 +86,27 @@ export class Planner {
     return this.latest.hands;
   }
 
-  /** Up to `count` other good plans, cheapest left hand first. Only for a piece without ink. */
+  /**
+   * Up to `count` other good plans of both hands, the cheapest first: each is the best one with some string or finger
+   * that the best of all has not. Only for a piece without ink.
+   */
   alternatives(count: number): readonly FingeringPlan[] {
     const none: Ink = new Map();
-    const best = this.handsFor(none);
-    const candidates = this.problem.strikes.flatMap((strike) => this.left.candidates(none, strike.index));
-    return pickAlternatives(this.problem, best.states, candidates, count).map((states) => {
-      const right = this.right.plan(placedOn(this.problem, states), none);
-      const left = sumOf(termTotals(this.problem, states));
-      const hands = { states, letters: right.letters, conflicts: best.conflicts };
-      return this.report.of({ ...hands, cost: left + right.cost, lowerBound: best.lowerBound }, none);
+    const { states } = this.handsFor(none);
+    const candidates = this.problem.strikes.flatMap((strike) => {
+      const bounds = this.both.boundsFor(strike.index);
+      return this.left.candidates(none, strike.index).map((candidate) => ({
+        ...candidate,
+        uid: strike.uids[0]!,
+        extraCost: bounds.get(codeOf(candidate.place)) ?? candidate.extraCost,
+      }));
     });
+    return pickAlternatives(this.problem, states, candidates, count)
+      .map(({ uid, place: { finger, string } }) => {
+        const ink: Ink = new Map([[uid, { finger, string, pluck: null }]]);
+        return this.report.of(this.planBoth(ink), none);
+      })
+      .sort((a, b) => a.cost - b.cost);
   }
 
   /** What the left hand does, step by step, in the best fingering around the ink. */
@@ -362,9 +372,6 @@ interface Asked {
 
 const byPrice = (a: Candidate, b: Candidate) =>
   a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place);
-
-const sumOf = (totals: ReadonlyMap<string, number>) =>
-  [...totals.values()].reduce((sum, cost) => sum + cost, 0);
 
 /** The ink with some marks of one strike lifted. */
 function without(ink: Ink, { uids }: Strike, marks: readonly (keyof InkMarks)[]): Ink {
