@@ -69,10 +69,14 @@ export function jointLayer(
 
 const NO_PRICES = new Int32Array(0);
 
+/** Written over with each layer. */
+let playingStates = new Int32Array(64);
+
 /** The states of the right hand that a mask allows, variant by variant: from `start[v]` to `start[v + 1]` − 1. */
 function byVariant(variantOf: Int32Array, variants: number, mask: Mask) {
-  const start = kept.int32(variants + 1);
-  const states = kept.int32(variantOf.length);
+  const start = new Int32Array(variants + 1);
+  if (playingStates.length < variantOf.length) playingStates = new Int32Array(2 * variantOf.length);
+  const states = playingStates;
   let count = 0;
   // A layer's states come variant by variant.
   for (let r = 0; r < variantOf.length; r++) {
