@@ -2,7 +2,7 @@
  * What a fingering of both hands comes to, as plain data. From plan to plan nearly all of it stays: what one moment or
  * one strike says is carried over wherever the hands that it depends on are the same.
  */
-import type { Pluck, Score } from '../score/model';
+import type { Score } from '../score/model';
 import { carried } from './carried';
 import { effortByBar, leftCostOf, leftEffortAt, type MomentEffort } from './effort';
 import { findingsOf, slurFindings } from './findings';
@@ -14,6 +14,7 @@ import type { FingeringPlan, PlannedNote } from './plan';
 import { barreSpans, plannedNotes, pluckIn } from './plannedNotes';
 import type { FingeringProblem } from './problem';
 import { inkedLetters, type InkedLetters } from './right/inkedLetters';
+import type { Played } from './right/memory';
 import { type PlannedStroke, strokeReport } from './right/report';
 import { landed, landingsOf, restWanted } from './right/restStrokes';
 import type { RightSetting } from './right/setting';
@@ -27,7 +28,7 @@ import { handStays, shiftsOf } from './shifts';
 interface Hands {
   readonly inked: InkedLetters;
   readonly states: readonly HandState[];
-  readonly letters: readonly (readonly Pluck[])[];
+  readonly played: readonly Played[];
   readonly placed: readonly (readonly PlacedStrike[])[];
   readonly steps: readonly RightStep[];
   readonly efforts: readonly MomentEffort[];
@@ -95,7 +96,7 @@ export class PlanReport {
     };
   }
 
-  private handsOf({ states, letters }: BothHands, inked: InkedLetters): Hands {
+  private handsOf({ states, played }: BothHands, inked: InkedLetters): Hands {
     const { problem, setting, last } = this;
     const count = problem.moments.length;
     const sameHand = (k: number) => states[k] === last!.states[k] && states[k - 1] === last!.states[k - 1];
@@ -104,7 +105,7 @@ export class PlanReport {
     );
     const sameGroup = (k: number) =>
       placed[k] === last!.placed[k] &&
-      letters[k] === last!.letters[k] &&
+      played[k] === last!.played[k] &&
       inked.keyOf(k) === last!.inked.keyOf(k);
     const steps = carried(
       count,
@@ -112,13 +113,13 @@ export class PlanReport {
       (k, made) => sameGroup(k) && made[k - 1] === last!.steps[k - 1],
       (k, made) => {
         const before = made[k - 1] ?? null;
-        if (last && sameGroup(k) && isSameAfter(last.steps[k]!, before)) return last.steps[k]!;
+        if (last && sameGroup(k) && isSameAfter(last.steps[k]!, before, problem, k)) return last.steps[k]!;
         const group = inked.adapt(strokeGroup(problem, setting, k, placed[k]!));
-        return rightStep(problem, k, before, group, placed[k]!, letters[k]!);
+        return rightStep(problem, k, before, group, placed[k]!, played[k]!);
       },
     );
     const efforts = carried(count, last?.efforts ?? null, sameHand, (k) => leftEffortAt(problem, states, k));
-    const hands = { inked, states, letters, placed, steps, efforts };
+    const hands = { inked, states, played, placed, steps, efforts };
     return { ...hands, wanted: this.restsWanted(steps) };
   }
 

@@ -117,8 +117,8 @@ export class Planner {
   /** What the right hand does, step by step. */
   strokeScript(ink: Ink): readonly StrokeAction[] {
     const { problem, setting } = this;
-    const { states, letters } = this.handsFor(ink);
-    const steps = walkRight(problem, setting, states, letters, inkedLetters(problem, ink).adapt);
+    const { states, played } = this.handsFor(ink);
+    const steps = walkRight(problem, setting, states, played, inkedLetters(problem, ink).adapt);
     return strokeScript(problem, steps, ringsOf(problem, states));
   }
 
@@ -130,14 +130,17 @@ export class Planner {
   /** Slurs that would cure something, the best first; refused ones are left out. */
   slurs(ink: Ink): readonly SlurSuggestion[] {
     const { problem, setting } = this;
-    const { states, letters } = this.handsFor(ink);
-    const steps = walkRight(problem, setting, states, letters, inkedLetters(problem, ink).adapt);
+    const { states, played } = this.handsFor(ink);
+    const steps = walkRight(problem, setting, states, played, inkedLetters(problem, ink).adapt);
     const refused = new Set(
       problem.strikes
         .filter(({ uids }) => uids.some((uid) => this.wishes.refusedSlurs.has(uid)))
         .map(({ index }) => index),
     );
-    return suggestSlurs(problem, states, steps, refused, (placed) => this.right.plan(placed, ink));
+    return suggestSlurs(problem, states, steps, refused, (placed) => {
+      const { cost, played: then } = this.right.plan(placed, ink);
+      return { cost, letters: then.map(({ letters }) => letters) };
+    });
   }
 
   /** Several ways to play moments `from` to `to` on the strings of the plan. */
@@ -181,14 +184,14 @@ export class Planner {
     const priced: Candidate[] = [];
     for (const one of candidates.slice(0, explained)) {
       if (priced.length === 0) {
-        priced.push({ ...one, letters: best.letters });
+        priced.push({ ...one, played: best.played });
         continue;
       }
       yield;
       const { finger, string } = one.place;
       const marks = { ...lettersOf(ink, strike), finger, string };
-      const { cost, states, letters } = this.planBoth(new Map(lifted).set(strike.uids[0]!, marks));
-      priced.push({ ...one, extraCost: cost - best.cost, states: () => states, letters });
+      const { cost, states, played } = this.planBoth(new Map(lifted).set(strike.uids[0]!, marks));
+      priced.push({ ...one, extraCost: cost - best.cost, states: () => states, played });
     }
     const ranked = [...priced.sort(byPrice), ...candidates.slice(explained)];
     const left = this.explained(asked, ranked, explained, ink);
@@ -206,17 +209,17 @@ export class Planner {
     const lifted = letterOf(ink, strike) === null ? ink : without(ink, strike, ['pluck']);
     const best = lifted === ink ? this.handsFor(ink) : this.planBoth(lifted);
     const k = problem.moments.findIndex((moment) => moment.struck.includes(strike.index));
-    const walked = walkedWithLedgers(problem, setting, best.states, best.letters);
+    const walked = walkedWithLedgers(problem, setting, best.states, best.played);
     const priced: RightChoice[] = [];
     for (const { pluck } of known) {
       yield;
       const marks = { ...(lifted.get(uid!) ?? NO_INK), pluck };
-      const { cost, states, letters } = this.planBoth(new Map(lifted).set(uid!, marks));
+      const { cost, states, played } = this.planBoth(new Map(lifted).set(uid!, marks));
       const extraCost = cost - best.cost;
       const words =
         extraCost === 0
           ? []
-          : strokeReasons(problem, walked, walkedWithLedgers(problem, setting, states, letters), k);
+          : strokeReasons(problem, walked, walkedWithLedgers(problem, setting, states, played), k);
       priced.push({ pluck, extraCost, words, strings: otherStrings(problem, best.states, states) });
     }
     return priced.sort((a, b) => a.extraCost - b.extraCost);
@@ -298,12 +301,12 @@ export class Planner {
     const onItsString = candidates.slice(1).filter(({ place }) => place.string === first?.place.string);
     const isHeld = ({ place }: Candidate) => holdsOther(problem, best.states, k, place.finger);
     const rival = onItsString.find(isHeld) ?? onItsString[0] ?? others[0];
-    const walked = walkedWithLedgers(problem, setting, best.states, best.letters);
-    const against = (states: BothHands['states'], letters?: BothHands['letters']) => {
-      const played = letters ?? this.right.plan(placedOn(problem, states), ink).letters;
+    const walked = walkedWithLedgers(problem, setting, best.states, best.played);
+    const against = (states: BothHands['states'], known?: BothHands['played']) => {
+      const played = known ?? this.right.plan(placedOn(problem, states), ink).played;
       return strokeReasons(problem, walked, walkedWithLedgers(problem, setting, states, played), k);
     };
-    return candidates.map(({ place, extraCost, states, letters }, rank) => {
+    return candidates.map(({ place, extraCost, states, played }, rank) => {
       if (rank >= count) return { ...place, extraCost, reasons: [], words: [], strokeWords: [] };
       if (rank === 0) {
         const words = rival
@@ -324,7 +327,7 @@ export class Planner {
         extraCost,
         reasons: reasonsBetween(totals, termTotals(problem, other)).slice(0, REASONS_SHOWN),
         words: reasonsAgainst(problem, best.states, other, k, place.finger),
-        strokeWords: otherString || letters ? against(other, letters) : [],
+        strokeWords: otherString || played ? against(other, played) : [],
       };
     });
   }
@@ -341,9 +344,9 @@ export class Planner {
     );
     const [first, ...others] = candidates;
     if (!first) return [];
-    const best = walkedWithLedgers(problem, setting, states, first.letters());
+    const best = walkedWithLedgers(problem, setting, states, first.played());
     const wordsOf = (one: RightCandidate, against: StrokesWalked) =>
-      strokeReasons(problem, against, walkedWithLedgers(problem, setting, states, one.letters()), k);
+      strokeReasons(problem, against, walkedWithLedgers(problem, setting, states, one.played()), k);
     return [
       { pluck: first.pluck, extraCost: first.extraCost, words: [], strings: [] },
       ...others.map((one) => ({
@@ -357,7 +360,7 @@ export class Planner {
 }
 
 interface Candidate extends LeftCandidate {
-  readonly letters?: BothHands['letters'];
+  readonly played?: BothHands['played'];
 }
 
 /** One note asked about: the best plan without its own ink, and everything it could be instead. */

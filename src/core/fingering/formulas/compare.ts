@@ -75,11 +75,11 @@ export function compareWays(
     const plan = planner.plan(placed, marks);
     if (plan.conflicts.some((strikes) => strikes.some((strike) => within(problem, strike, from, to))))
       return null;
-    const steps = walkRight(problem, own, states, plan.letters);
+    const steps = walkRight(problem, own, states, plan.played);
     return {
-      letters: plan.letters
+      letters: plan.played
         .slice(from, to + 1)
-        .flat()
+        .flatMap(({ letters }) => letters)
         .slice(0, LETTERS_SHOWN),
       measure: measureStrokes(problem, steps, from, to),
     };

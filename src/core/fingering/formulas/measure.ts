@@ -1,10 +1,8 @@
 /** A passage of the right hand in numbers: what a teacher compares two ways of playing by. */
-import { movementMs } from '../../instrument/handProfile';
 import { type RightFinger, RIGHT_FINGERS, type RightPair } from '../../instrument/rightProfile';
 import type { FingeringProblem } from '../problem';
-import { PLACE_PARTS } from '../right/memory';
 import { crossingOf, repeatOf } from '../right/reasons';
-import { displacementStrings } from '../right/strokeCost';
+import { displacementMs, displacementStrings, placeOf } from '../right/strokeCost';
 import { STRING_GAP_AT_SOUNDHOLE_MM } from '../right/terms';
 import type { RightStep } from '../right/walk';
 
@@ -75,33 +73,27 @@ const bpmAt = ({ clock, moments, ticksPerQuarter }: FingeringProblem, k: number)
 };
 
 /** By how many strings the set stands further up (negative) or down. */
-function placeChange({ before, sharing }: RightStep): number {
-  const last = before.fingers.last;
-  return last && sharing.fingers ? (sharing.fingers.place - last.place) / PLACE_PARTS : 0;
+function placeChange({ earlier, sharing }: RightStep): number {
+  const last = earlier.fingers?.sharing.fingers;
+  return last && sharing.fingers ? placeOf(sharing.fingers) - placeOf(last) : 0;
 }
 
 /** The largest share of its time that a movement into the group needs; 1 is as fast as the hand goes. */
 function pressing({ hand }: FingeringProblem, step: RightStep): number {
-  const { before, sharing } = step;
-  const { last, earlier } = before.fingers;
+  const { earlier, sharing, timeMs } = step;
   const shares = [0];
+  const last = earlier.fingers?.sharing.fingers;
   const now = sharing.fingers;
   if (last && now) {
-    const strings = displacementStrings(0, placeChange(step));
-    shares.push(movementMs(strings * STRING_GAP_AT_SOUNDHOLE_MM, hand) / Math.max(1, last.ageMs));
+    const passedMs = Math.max(1, timeMs - earlier.fingers!.timeMs);
+    shares.push(displacementMs(displacementStrings(0, placeChange(step)), hand) / passedMs);
     for (const a of fingersIn(last.bits)) {
       for (const b of fingersIn(now.bits))
-        shares.push(
-          (a === b ? hand.right.strokeMs[a] : hand.right.pairMs[pairOf(a, b)]) / Math.max(1, last.ageMs),
-        );
+        shares.push((a === b ? hand.right.strokeMs[a] : hand.right.pairMs[pairOf(a, b)]) / passedMs);
     }
   }
-  if (earlier && now) {
-    for (const a of fingersIn(earlier.bits & now.bits))
-      shares.push(hand.right.strokeMs[a] / Math.max(1, earlier.ageMs));
-  }
-  const { thumb } = before.thumb;
-  if (thumb && sharing.thumb) shares.push(hand.right.strokeMs.p / Math.max(1, thumb.ageMs));
+  const { thumb } = earlier;
+  if (thumb && sharing.thumb) shares.push(hand.right.strokeMs.p / Math.max(1, timeMs - thumb.timeMs));
   return Math.max(...shares);
 }
 

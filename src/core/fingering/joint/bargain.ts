@@ -2,8 +2,8 @@
 import { carried } from '../carried';
 import { costThrough, type Extras, type Layer, type Solution, solveLattice, UNREACHABLE } from '../lattice';
 import type { HandState } from '../left/handState';
-import type { Pluck } from '../../score/model';
 import type { FingeringProblem } from '../problem';
+import type { Played } from '../right/memory';
 import type { StrokeLayer } from '../right/strokeChain';
 import { agreedPrices, type Terms } from './agreement';
 import type { ChainEnds } from './chain';
@@ -35,10 +35,10 @@ const NEAR_MOMENTS = 2;
 /** Prices around a change are bargained with so many moments on both sides. */
 const AROUND = 3;
 
-/** A left hand and the letters of the right, by moment; letters from the lowest string of a group on. */
+/** A left hand and what the right one plays, by moment. */
 export interface Hands {
   readonly states: readonly HandState[];
-  readonly letters: readonly (readonly Pluck[])[];
+  readonly played: readonly Played[];
 }
 
 /** What no plan can be cheaper than, with the two plans that say so; their costs are in parts. */

@@ -90,7 +90,7 @@ export class LettersOn {
       cost: leftCost + solution.cost + leftOutCost,
       leftOutCost,
       states: stops.map(({ hand }) => hand),
-      letters: stops.map((_stop, k) => strokes[k + 1]!.shared.states[letters[k + 1]!]!.letters),
+      played: stops.map((_stop, k) => strokes[k + 1]!.shared.states[letters[k + 1]!]!.played),
     };
   }
 }

@@ -82,7 +82,7 @@ export class JointPlanner {
     this.latest = best;
     return {
       states: best.states,
-      letters: best.letters,
+      played: best.played,
       cost: best.cost - best.leftOutCost,
       lowerBound: lowerBound - best.leftOutCost,
       conflicts: this.left.conflictsOf(left.layers),

@@ -7,8 +7,8 @@ import { bestPath, type Extras, type Solution, solveLattice } from '../lattice';
 import type { HandState } from '../left/handState';
 import type { PackedLayer } from '../left/packed/packedLayer';
 import type { FingeringProblem } from '../problem';
-import type { Pluck } from '../../score/model';
 import { type InkedLetters, maskOf } from '../right/inkedLetters';
+import type { Played } from '../right/memory';
 import type { RightSetting } from '../right/setting';
 import { strokeChain, type StrokeLayer } from '../right/strokeChain';
 import type { StrokeStore } from '../right/strokeStore';
@@ -35,7 +35,7 @@ interface Read {
   readonly layers: readonly JointLayer[];
   readonly path: readonly number[];
   readonly states: readonly HandState[];
-  readonly letters: readonly (readonly Pluck[])[];
+  readonly played: readonly Played[];
 }
 
 export class Together {
@@ -94,14 +94,14 @@ export class Together {
     const last = this.read;
     const same = (k: number) => layers[k] === last!.layers[k] && path[k] === last!.path[k];
     const states = carried(path.length, last?.states ?? null, same, (k) => handOf(layers[k]!, path[k]!));
-    const letters = carried(path.length, last?.letters ?? null, same, (k) => lettersOf(layers[k]!, path[k]!));
-    this.read = { layers, path, states, letters };
+    const played = carried(path.length, last?.played ?? null, same, (k) => playedOf(layers[k]!, path[k]!));
+    this.read = { layers, path, states, played };
     const leftOut = path.reduce(
       (sum, s, k) => sum + (inked.keyOf(k) === '' ? 0 : leftOutAt(layers[k]!, s)),
       0,
     );
     const leftOutCost = LEFT_OUT_COST * leftOut;
-    return { cost: solution.cost, leftOutCost, states, letters };
+    return { cost: solution.cost, leftOutCost, states, played };
   }
 }
 
@@ -114,8 +114,7 @@ const nodeOf = ({ moment, nodeOf }: JointLayer, s: number) => moment.nodes[nodeO
 
 const handOf = (layer: JointLayer, s: number): HandState => layer.moment.layer.state(nodeOf(layer, s).state);
 
-const lettersOf = ({ strokes, strokeOf }: JointLayer, s: number) =>
-  strokes.shared.states[strokeOf[s]!]!.letters;
+const playedOf = ({ strokes, strokeOf }: JointLayer, s: number) => strokes.shared.states[strokeOf[s]!]!.played;
 
 const leftOutAt = (layer: JointLayer, s: number): number => {
   const { moment } = layer;

@@ -43,3 +43,6 @@ export const effectAmong = (tags: ReadonlySet<NoteTag>): EffectId | null =>
 
 /** Longer than this no effect is counted, so that the memory of a hand stays small. */
 export const LONGEST_TAIL_MS = 300;
+
+/** Strings taken as one gesture, by the letter of the effect. */
+export const isStrum = (effect: EffectId | null): boolean => effect !== null && EFFECTS[effect].letters !== null;

@@ -40,8 +40,8 @@ const lettersAgree = (group: StrokeGroup, letters: readonly Pluck[], inked: Inke
 export function maskOf(layer: StrokeLayer, groups: readonly StrokeGroup[], inked: Inked): Mask {
   const free = groups.every((group) => group.strokes.every((stroke) => inked(stroke.strike) === null));
   if (free) return null;
-  return Uint8Array.from(layer.shared.states, ({ variant, letters }) =>
-    lettersAgree(groups[variant]!, letters, inked) ? 1 : 0,
+  return Uint8Array.from(layer.shared.states, ({ variant, played }) =>
+    lettersAgree(groups[variant]!, played.letters, inked) ? 1 : 0,
   );
 }
 

@@ -1,6 +1,6 @@
 /**
- * What fingers or thumb can know, numbered: equal parts have one number. What time and a sharing make of a part is
- * worked out once for each number, since the same strokes come up again and again.
+ * What fingers or thumb can know, numbered: equal parts have one number. What a sharing makes of a part is worked out
+ * once for each number, since the same strokes come up again and again.
  */
 import type { HandProfile } from '../../instrument/handProfile';
 import type { Sharing } from './memory';
@@ -9,7 +9,6 @@ import type { StrokeGroup } from './strokes';
 /** What fingers and thumb differ in. */
 export interface PartRules<T> {
   readonly keyOf: (part: T) => string;
-  readonly agedBy: (part: T, ms: number) => T;
   readonly after: (part: T, sharing: Sharing) => T;
   readonly cost: (part: T, group: StrokeGroup, sharing: Sharing, hand: HandProfile) => number;
 }
@@ -17,7 +16,6 @@ export interface PartRules<T> {
 export class PartTable<T> {
   readonly values: T[] = [];
   private readonly numbers = new Map<string, number>();
-  private readonly ageing = new Map<number, Memo>();
 
   constructor(private readonly rules: PartRules<T>) {}
 
@@ -29,16 +27,6 @@ export class PartTable<T> {
       this.numbers.set(key, number);
     }
     return number;
-  }
-
-  /** By the number of a part: that of the same part so many ms later. */
-  agedBy(ms: number): Memo {
-    let aged = this.ageing.get(ms);
-    if (!aged) {
-      aged = new Memo((number) => this.number(this.rules.agedBy(this.values[number]!, ms)));
-      this.ageing.set(ms, aged);
-    }
-    return aged;
   }
 
   steps(group: StrokeGroup, sharing: Sharing, hand: HandProfile): Steps {
@@ -84,7 +72,7 @@ export interface Parted {
   /** By distinct part: what coming to the sharing costs it, and which of `numbers` it becomes. */
   readonly cost: Int32Array;
   readonly newOf: Int32Array;
-  /** What the parts have become at the next moment, each once, and how many these are. */
+  /** What the parts have become, each once, and how many these are. */
   readonly numbers: Int32Array;
   readonly count: number;
 }
@@ -93,7 +81,7 @@ export interface Parted {
  * The parts that the situations before a moment hold, taken through one sharing after the other. The rows are written
  * over each time, since this is done many times a plan.
  */
-export class Parting<T> implements Parted {
+export class Parting implements Parted {
   of = new Int32Array(64);
   cost = new Int32Array(64);
   newOf = new Int32Array(64);
@@ -101,24 +89,20 @@ export class Parting<T> implements Parted {
   count = 0;
   private parts = new Int32Array(64);
   private partsCount = 0;
-  private aged: Memo | null = null;
   private readonly apart = new Apart();
 
-  constructor(private readonly table: PartTable<T>) {}
-
-  /** @param parts by situation: the number of its part; `ms` until the next moment */
-  begin(parts: Int32Array, ms: number): void {
-    this.aged = this.table.agedBy(ms);
+  /** @param parts by situation: the number of its part */
+  begin(parts: Int32Array): void {
     const rows = ['of', 'cost', 'newOf', 'numbers', 'parts'] as const;
     if (this.of.length < parts.length) for (const row of rows) this[row] = new Int32Array(2 * parts.length);
     this.partsCount = this.apart.write(parts, parts.length, this.of, this.parts);
   }
 
   through({ cost, after }: Steps): void {
-    const { parts, aged } = this;
+    const { parts } = this;
     for (let n = 0; n < this.partsCount; n++) {
       this.cost[n] = cost.of(parts[n]!);
-      this.newOf[n] = aged!.of(after.of(parts[n]!));
+      this.newOf[n] = after.of(parts[n]!);
     }
     this.count = this.apart.write(this.newOf, this.partsCount, this.newOf, this.numbers);
   }

@@ -6,6 +6,7 @@ import type { FingeringProblem } from '../problem';
 import { plainSetting, type RightSetting } from './setting';
 import { strokeChain, type StrokeLayer } from './strokeChain';
 import { inkedLetters, maskOf } from './inkedLetters';
+import type { Played } from './memory';
 import { type PlacedStrike, type StrokeGroup, strokeGroup } from './strokes';
 import { StrokeStore } from './strokeStore';
 
@@ -14,8 +15,8 @@ export interface RightPlan {
   readonly lowerBound: number;
   /** By strike; null where nothing is plucked or no letter fits the ink. */
   readonly plucks: readonly (Pluck | null)[];
-  /** By moment: the letters of its group, lowest string first. */
-  readonly letters: readonly (readonly Pluck[])[];
+  /** By moment: how its group is played. */
+  readonly played: readonly Played[];
   readonly groups: readonly StrokeGroup[];
   /** The cost that each moment adds; 0 where nothing is plucked. */
   readonly costByMoment: readonly number[];
@@ -27,8 +28,8 @@ export interface RightCandidate {
   readonly pluck: Pluck;
   /** Effort in tenths of a point above the best plan: exact. */
   readonly extraCost: number;
-  /** The letters of every moment in the best plan with this choice. */
-  readonly letters: () => readonly (readonly Pluck[])[];
+  /** How every moment is played in the best plan with this choice. */
+  readonly played: () => readonly Played[];
 }
 
 interface Solved {
@@ -59,9 +60,9 @@ export class RightPlanner {
     const { groups, layers, solution, conflicts } = this.solve(placed, ink);
     const path = bestPath(solution);
     const plucks: (Pluck | null)[] = problem.strikes.map(() => null);
-    const letters = lettersOn(layers, path);
+    const played = playedOn(layers, path);
     groups.forEach(({ strokes }, k) =>
-      strokes.forEach(({ strike }, slot) => (plucks[strike] = letters[k]![slot]!)),
+      strokes.forEach(({ strike }, slot) => (plucks[strike] = played[k]!.letters[slot]!)),
     );
     const costByMoment = groups.map((_group, k) => {
       const layer = layers[k + 1]!;
@@ -71,7 +72,7 @@ export class RightPlanner {
       cost: solution.cost,
       lowerBound: solution.cost,
       plucks,
-      letters,
+      played,
       groups,
       costByMoment,
       conflicts,
@@ -85,7 +86,7 @@ export class RightPlanner {
     if (k < 0) return [];
     const slot = groups[k]!.strokes.findIndex((stroke) => stroke.strike === strike);
     const best = new Map<Pluck, { readonly s: number; readonly extraCost: number }>();
-    layers[k + 1]!.shared.states.forEach(({ letters }, s) => {
+    layers[k + 1]!.shared.states.forEach(({ played: { letters } }, s) => {
       const cost = costThrough(solution, k + 1, s);
       const letter = letters[slot]!;
       const extraCost = cost - solution.cost;
@@ -96,7 +97,7 @@ export class RightPlanner {
       .map(([pluck, { s, extraCost }]) => ({
         pluck,
         extraCost,
-        letters: () => lettersOn(layers, pathThrough(solution, k + 1, s)),
+        played: () => playedOn(layers, pathThrough(solution, k + 1, s)),
       }))
       .sort((a, b) => a.extraCost - b.extraCost || a.pluck.localeCompare(b.pluck));
   }
@@ -120,5 +121,5 @@ export class RightPlanner {
   }
 }
 
-const lettersOn = (layers: readonly StrokeLayer[], path: readonly number[]): readonly (readonly Pluck[])[] =>
-  path.slice(1).map((s, k) => layers[k + 1]!.shared.states[s]!.letters);
+const playedOn = (layers: readonly StrokeLayer[], path: readonly number[]): readonly Played[] =>
+  path.slice(1).map((s, k) => layers[k + 1]!.shared.states[s]!.played);

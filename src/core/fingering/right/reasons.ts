@@ -1,16 +1,16 @@
 /** What goes against a letter, in a teacher's terms: from the difference of two best plans of the right hand. */
 import type { Pluck } from '../../score/model';
 import type { FingeringProblem } from '../problem';
-import { PLACE_PARTS } from './memory';
+import type { Played } from './memory';
 import type { RightSetting } from './setting';
-import { displacementStrings } from './strokeCost';
+import { displacementStrings, placeOf } from './strokeCost';
 import type { RightTermId } from './terms';
 import { type RightStep, walkRight } from './walk';
 import type { HandState } from '../left/handState';
 
 /**
- * crosses: against the hand, from a string to another. again: the same finger twice. quick: two fingers faster than
- * they go. moves: the set of fingers, by so many strings. term: any other. `here`: at the note that is asked about.
+ * crosses: against the hand, from a string to another. again: the same finger twice. moves: the set of fingers, by so
+ * many strings. term: any other. `here`: at the note that is asked about.
  */
 export type StrokeReason = { readonly ticks: number; readonly here: boolean } & (
   | {
@@ -21,7 +21,6 @@ export type StrokeReason = { readonly ticks: number; readonly here: boolean } & 
       readonly ms: number;
     }
   | { readonly code: 'again'; readonly letter: Pluck; readonly ms: number }
-  | { readonly code: 'quick'; readonly letter: Pluck; readonly ms: number }
   | { readonly code: 'moves'; readonly strings: number; readonly ms: number }
   | { readonly code: 'strokeTerm'; readonly term: RightTermId; readonly difference: number }
 );
@@ -29,15 +28,12 @@ export type StrokeReason = { readonly ticks: number; readonly here: boolean } & 
 const MOST_REASONS = 2;
 const LEAST_DIFFERENCE = 3;
 
-type Family = 'moves' | 'again' | 'quick' | 'term';
+type Family = 'moves' | 'again' | 'term';
 const FAMILIES: Readonly<Partial<Record<RightTermId, Family>>> = {
   displacement: 'moves',
-  displacementHaste: 'moves',
-  setMove: 'moves',
   repeat: 'again',
-  thumbRepeat: 'again',
-  strokeHaste: 'again',
-  pairHaste: 'quick',
+  repeatInTune: 'again',
+  thumbHaste: 'again',
 };
 
 export interface StrokesWalked {
@@ -50,10 +46,10 @@ export function walkedWithLedgers(
   problem: FingeringProblem,
   setting: RightSetting,
   states: readonly HandState[],
-  letters: readonly (readonly Pluck[])[],
+  played: readonly Played[],
 ): StrokesWalked {
   const ledgers = problem.moments.map(() => new Map<RightTermId, number>());
-  const steps = walkRight(problem, setting, states, letters, undefined, (k) => (term, cost) => {
+  const steps = walkRight(problem, setting, states, played, undefined, (k) => (term, cost) => {
     ledgers[k]!.set(term, (ledgers[k]!.get(term) ?? 0) + cost);
   });
   return { steps, ledgers };
@@ -77,7 +73,7 @@ export function strokeReasons(
   other.ledgers.forEach((totals, j) => {
     for (const term of new Set([...totals.keys(), ...best.ledgers[j]!.keys()])) {
       const more = (totals.get(term) ?? 0) - (best.ledgers[j]!.get(term) ?? 0);
-      if (more === 0 || term === 'busy') continue;
+      if (more === 0) continue;
       const family = FAMILIES[term] ?? term;
       const known = differences.get(family) ?? { amount: 0, worst: j, worstBy: -Infinity, term };
       known.amount += more;
@@ -105,10 +101,6 @@ function eventAt(step: RightStep, term: RightTermId, amount: number): StrokeEven
       return crossingOf(step) ?? generic;
     case 'again':
       return repeatOf(step) ?? generic;
-    case 'quick': {
-      const ms = step.before.fingers.last?.ageMs ?? step.before.thumb.thumb?.ageMs;
-      return ms === undefined ? generic : { code: 'quick', letter: step.sharing.letters.at(-1)!, ms };
-    }
     default:
       return generic;
   }
@@ -118,27 +110,31 @@ type Distributive<T> = T extends unknown ? Omit<T, 'ticks' | 'here'> : never;
 type StrokeEvent = Distributive<StrokeReason>;
 
 /** The move of the fingers' set into a group; a single finger after a single one crosses. Null where it stays. */
-export function crossingOf({ before, sharing, group }: RightStep): StrokeEvent | null {
-  const last = before.fingers.last;
+export function crossingOf({ earlier, sharing, group, timeMs }: RightStep): StrokeEvent | null {
+  const last = earlier.fingers?.sharing.fingers;
   const now = sharing.fingers;
   if (!last || !now) return null;
-  const strings = displacementStrings(last.place / PLACE_PARTS, now.place / PLACE_PARTS);
+  const strings = displacementStrings(placeOf(last), placeOf(now));
   if (strings === 0) return null;
-  const ms = last.ageMs;
+  const ms = timeMs - earlier.fingers!.timeMs;
   if (last.string === 0 || now.string === 0 || last.string === now.string)
     return { code: 'moves', strings: Math.round(10 * strings) / 10, ms };
   const letter = sharing.letters[group.strokes.findIndex(({ string }) => string === now.string)]!;
   return { code: 'crosses', letter, from: last.string, to: now.string, ms };
 }
 
-/** A finger, or p, that plays twice in a row. */
-export function repeatOf({ before, sharing }: RightStep): StrokeEvent | null {
-  const last = before.fingers.last;
-  if (last && sharing.fingers && last.bits & sharing.fingers.bits) {
-    const again = last.bits & sharing.fingers.bits;
+/** A finger, or p, that plays twice in a row: nothing else has been played between. */
+export function repeatOf({ earlier, sharing, timeMs }: RightStep): StrokeEvent | null {
+  const { fingers, thumb } = earlier;
+  const now = sharing.fingers;
+  const sinceFingers = !thumb || (fingers && fingers.timeMs >= thumb.timeMs);
+  if (now && fingers && sinceFingers && fingers.sharing.fingers!.bits & now.bits) {
+    const again = fingers.sharing.fingers!.bits & now.bits;
     const letter = sharing.letters.find((one) => again & (1 << ['i', 'm', 'a', 'c'].indexOf(one)));
-    return { code: 'again', letter: letter ?? 'i', ms: last.ageMs };
+    return { code: 'again', letter: letter ?? 'i', ms: timeMs - fingers.timeMs };
   }
-  const { thumb } = before.thumb;
-  return thumb && sharing.thumb ? { code: 'again', letter: 'p', ms: thumb.ageMs } : null;
+  const sinceThumb = !fingers || (thumb && thumb.timeMs >= fingers.timeMs);
+  return thumb && sharing.thumb && sinceThumb
+    ? { code: 'again', letter: 'p', ms: timeMs - thumb.timeMs }
+    : null;
 }

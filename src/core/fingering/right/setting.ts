@@ -1,8 +1,10 @@
 /** What surrounds the strokes of a piece: its schools by bar, where its beats are, what is strummed. */
+import { type Reading, readFigures } from '../../figures/reading';
+import type { Texture } from '../../figures/texture';
 import type { RightFinger } from '../../instrument/rightProfile';
 import type { NoteTag, Score } from '../../score/model';
 import type { FingeringProblem } from '../problem';
-import { effectAmong, type EffectId } from './effects';
+import { effectAmong, type EffectId, isStrum } from './effects';
 import { RIGHT_SCHOOLS, type RightSchool, type RightSchoolId } from './schools';
 import { PLAIN_STYLE, type RightStyle, type RightWeights, rightWeights } from './style';
 import { tremoloFingers } from './tremolo';
@@ -15,6 +17,8 @@ export interface RightSetting {
   /** Whether a passage of its own school begins. */
   readonly opens: readonly boolean[];
   readonly tremolo: readonly (RightFinger | null)[];
+  /** The textures of the piece, and whose note each is. */
+  readonly reading: Reading;
 }
 
 /** A style with its school and weights at hand; equal styles share one. */
@@ -25,13 +29,14 @@ export interface Manner {
   readonly weights: RightWeights;
 }
 
-/** `schoolOfBar`: a bar's own school, null for that of the piece. */
+/** `schoolOfBar`: a bar's own school, null for that of the piece; `textureOf`: the teacher's word on a note's texture. */
 export function rightSettingOf(
   score: Score,
   problem: FingeringProblem,
   style: RightStyle,
   schoolOfBar: (barUid: string) => RightSchoolId | null,
   base?: RightWeights,
+  textureOf?: (uid: string) => Texture | null,
 ): RightSetting {
   const manners = new Map<RightSchoolId, Manner>();
   const mannerOf = (id: RightSchoolId): Manner => {
@@ -50,12 +55,17 @@ export function rightSettingOf(
   };
   const bars = barsOfMoments(score, problem);
   const styles = bars.map((bar) => mannerOf(schoolOfBar(score.measures[bar]!.uid) ?? style.school));
+  const onBeat = problem.moments.map(({ tick }, k) => isBeat(score, bars[k]!, tick));
+  const effects = effectsOf(score, problem);
+  const strummed = effects.map(isStrum);
+  const reading = readFigures(problem, { onBeat, strummed }, textureOf);
   return {
     styles,
-    onBeat: problem.moments.map(({ tick }, k) => isBeat(score, bars[k]!, tick)),
-    effects: effectsOf(score, problem),
+    onBeat,
+    effects,
     opens: styles.map((manner, k) => k === 0 || manner !== styles[k - 1]),
-    tremolo: tremoloFingers(problem, (k) => styles[k]!.style.tremolo),
+    tremolo: tremoloFingers(problem, reading.phases, (k) => styles[k]!.style.tremolo),
+    reading,
   };
 }
 
@@ -67,12 +77,15 @@ export function plainSetting(problem: FingeringProblem, style: RightStyle = PLAI
     school: RIGHT_SCHOOLS[style.school],
     weights: rightWeights(style.school, problem.hand),
   };
+  const onBeat = problem.moments.map(({ tick }) => tick % problem.ticksPerQuarter === 0);
+  const reading = readFigures(problem, { onBeat, strummed: onBeat.map(() => false) });
   return {
     styles: problem.moments.map(() => manner),
-    onBeat: problem.moments.map(({ tick }) => tick % problem.ticksPerQuarter === 0),
+    onBeat,
     effects: problem.moments.map(() => null),
     opens: problem.moments.map((_moment, k) => k === 0),
-    tremolo: tremoloFingers(problem, () => style.tremolo),
+    tremolo: tremoloFingers(problem, reading.phases, () => style.tremolo),
+    reading,
   };
 }
 

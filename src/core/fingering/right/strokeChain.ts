@@ -3,7 +3,7 @@ import { carried } from '../carried';
 import type { Layer } from '../lattice';
 import { type FingeringProblem } from '../problem';
 import { type SharedStrokes, StrokeStore } from './strokeStore';
-import { type StrokeGroup, stepMs } from './strokes';
+import type { StrokeGroup } from './strokes';
 import { StrokeWays } from './strokeWays';
 
 export interface StrokeLayer extends Layer {
@@ -32,7 +32,7 @@ export function strokeChain(
     if (n === 0) return { shared: store.start, stateCost: store.start.stateCost, ways: null, groups: [] };
     const k = n - 1;
     const before = made[k]!.shared;
-    const shared = store.layer(before, groups(k), k < count - 1 ? stepMs(problem, k + 1) : 0);
+    const shared = store.layer(before, groups(k));
     const known = earlier[n];
     if (known?.shared === shared && earlier[k]!.shared === before) return known;
     return {

@@ -1,37 +1,27 @@
 /** What strokes cost: by themselves, and after the strokes before. */
 import { movementMs, type HandProfile } from '../../instrument/handProfile';
-import { type RightFinger, RIGHT_FINGERS, type RightPair } from '../../instrument/rightProfile';
+import { RIGHT_FINGERS } from '../../instrument/rightProfile';
 import { isPick, type Pluck } from '../../score/model';
 import { price } from '../costTerm';
-import {
-  type FingersMemory,
-  type FingersPart,
-  type PickMemory,
-  PLACE_PARTS,
-  RANK,
-  type RightMemory,
-  type Sharing,
-  type ThumbMemory,
-  type ThumbPart,
-} from './memory';
-import type { Role } from '../problem';
 import { EFFECTS } from './effects';
+import { type FingersPart, type PickMemory, RANK, type RightMemory, type Sharing, type ThumbPart } from './memory';
 import type { Manner } from './setting';
-import type { StrokeGroup } from './strokes';
+import { stationed } from './stations';
+import type { Stroke, StrokeGroup } from './strokes';
 import {
-  BLOCK_REPEAT_SHARE,
-  BUSY_LEAP_FRETS,
+  BLOCK_FREE_MS,
   FIND_AGAIN_MS,
   HOME_PLACE,
   OWN_SPREAD_STRINGS,
+  PAUSE_MS,
   REPEAT_FREE_MS,
   RIGHT_TERMS,
   type RightTermId,
-  SLIDE_REPEAT_SHARE,
+  STRICT_MS,
   STRING_GAP_AT_SOUNDHOLE_MM,
-  THUMB_REPEAT_FREE_MS,
-  THUMB_SLIDE_SHARE,
+  THUMB_FREE_MS,
 } from './terms';
+import { CYCLES, TURNS } from './turns';
 
 export type RightLedger = (term: RightTermId, cost: number) => void;
 
@@ -50,48 +40,65 @@ class Bill {
   }
 }
 
-/** Effort of playing a group with these letters, whatever came before. */
-export function groupCost(group: StrokeGroup, { letters, fingers }: Sharing, ledger?: RightLedger): number {
+/** Up to so many notes a chord has a finger for each. Source: handbook 13, "chords". */
+const MOST_FINGERED = 4;
+
+/** Effort of playing a group in this way, whatever came before. */
+export function groupCost(group: StrokeGroup, { letters, mode, fingers }: Sharing, ledger?: RightLedger): number {
   const bill = new Bill(group.manner, ledger);
-  const { strokes, manner, onBeat, effect } = group;
+  const { strokes, manner, onBeat, effect, texture } = group;
   const strummed = effect !== null && EFFECTS[effect].letters !== null;
+  const thumbs = letters.filter((letter) => letter === 'p').length;
   letters.forEach((letter, k) => {
-    const { string, role, printed, wanted } = strokes[k]!;
+    const stroke = strokes[k]!;
+    const { string, printed, wanted } = stroke;
     if (printed !== null && printed !== letter) bill.charge('printed', 1);
     if (wanted !== null && wanted !== letter) bill.charge('wanted', 1);
     if (letter === 'p') {
-      bill.charge('thumbString', string);
-      if (role === 'melody') bill.charge('thumbMelody', 1);
+      if (!strummed) thumbOwn(stroke, group, mode.kind === 'thumb', bill);
       if (letters[k - 1] === 'p' && !strummed) bill.charge('brush', strokes[k - 1]!.string - string);
     } else if (RANK[letter] <= RANK.c) {
-      if (role === 'bass') bill.charge('fingerBass', 1);
-      if (letter === 'a' && !strummed) bill.charge('ring', 1);
+      if (stroke.hand === 'thumb') bill.charge('fingerBass', 1);
+      if (!strummed) bill.charge('fingerLow', string);
+      if (letter === 'a' && mode.kind !== 'turn' && mode.kind !== 'cycle' && !strummed) bill.charge('ring', 1);
       if (letter === 'c') bill.charge('little', 1);
-    }
-    if (strokes.length === 1 && inLine(role, letter)) {
-      const { pair, order } = manner.school;
-      if (pair && !isOf(pair, letter)) bill.charge('offPair', 1);
-      if (order && !isOf(order, letter)) bill.charge('offOrder', 1);
     }
     if (!isPick(letter)) bill.charge('station', awayFromStation(letter, string));
   });
+  const { everywhere } = manner.school;
+  if (everywhere && strokes.length === 1 && fingers && mode.kind !== 'turn') bill.charge('offPair', 1);
+  if (thumbs > 1 && letters.length <= MOST_FINGERED && effect === null && !isMarked(strokes))
+    bill.charge('twoThumbs', thumbs - 1);
   if (isPick(letters[0] ?? null)) {
     if ((letters[0] === 'down') !== onBeat) bill.charge('pickOffBeat', 1);
     bill.charge('pickGap', strokes[0]!.string - strokes.at(-1)!.string - (strokes.length - 1));
   }
   // A rasgueado goes out on a beat and back beside it, as a plectrum does.
   if (effect === 'rasgueado' && (letters[0] !== 'i') !== onBeat) bill.charge('pickOffBeat', 1);
-  if (fingers && !strummed) {
-    bill.charge('home', Math.abs(fingers.place / PLACE_PARTS - HOME_PLACE));
+  if (fingers && !strummed && mode.kind === 'stations') {
+    bill.charge('home', Math.abs(placeOf(fingers) - HOME_PLACE));
     bill.charge('spread', spreadStrings(letters, strokes));
+  }
+  if (fingers && texture !== 'mixed' && (mode.kind === 'turn' || mode.kind === 'free')) {
+    // i and m go down to the bass strings for runs; what is slow belongs to p there.
+    const slow = Math.min(1, (group.gapMs - THUMB_FREE_MS) / THUMB_FREE_MS);
+    for (const string of fingers.strings) if (string >= 4) bill.charge('slowLow', slow * SLOW_LOW[string]!);
   }
   return bill.sum;
 }
 
-/** Schools say how a line is played; the bass is the thumb's in all of them. */
-const inLine = (role: Role, letter: Pluck) => role !== 'bass' || letter !== 'p';
+/** By string: a finger there in a line of 440 ms a note and slower, in tenths of a point. */
+const SLOW_LOW = [0, 0, 0, 0, 4, 8, 8] as const;
 
-const isOf = (pair: readonly RightFinger[], letter: Pluck) => (pair as readonly Pluck[]).includes(letter);
+const isMarked = (strokes: readonly Stroke[]) =>
+  strokes.filter(({ printed, wanted }) => printed === 'p' || wanted === 'p').length > 1;
+
+function thumbOwn({ hand, string }: Stroke, { texture }: StrokeGroup, isRun: boolean, bill: Bill): void {
+  if (hand === 'thumb' || isRun) bill.charge('thumbBass', string);
+  else if (texture === 'tremolo') return;
+  else if (hand === 'either') bill.charge('thumbEither', string);
+  else bill.charge('thumbInner', string);
+}
 
 /** i on 3, m on 2, a on 1, p on the basses; c beside a. In strings. */
 function awayFromStation(letter: Pluck, string: number): number {
@@ -99,8 +106,12 @@ function awayFromStation(letter: Pluck, string: number): number {
   return Math.abs(string - Math.max(1, HOME_PLACE - RANK[letter]));
 }
 
+/** Where the set stands: string number + rank, the mean over the fingers that play. */
+export const placeOf = ({ strings, ranks }: NonNullable<Sharing['fingers']>): number =>
+  strings.reduce((sum, string, k) => sum + string + ranks[k]!, 0) / strings.length;
+
 /** Neighbours among the fingers of a chord have a string each; more or less is a spread or a squeeze. */
-function spreadStrings(letters: readonly Pluck[], strokes: StrokeGroup['strokes']): number {
+function spreadStrings(letters: readonly Pluck[], strokes: readonly Stroke[]): number {
   let sum = 0;
   letters.forEach((letter, k) => {
     const next = letters[k + 1];
@@ -110,144 +121,143 @@ function spreadStrings(letters: readonly Pluck[], strokes: StrokeGroup['strokes'
   return sum;
 }
 
-/**
- * Effort of coming to a group from what the hand remembers: that of the fingers, that of the thumb, and more of it
- * where the left hand is busy. Each part depends on its own memory alone.
- * @param before as old as the group's moment
- * @param fretBefore lowest stopped fret of the moment before, null when all was open
- */
-export function strokeTransitionCost(
+/** Effort of coming to a group from what the hand remembers: that of the fingers, and that of the thumb. */
+export const strokeTransitionCost = (
   { fingers, thumb }: RightMemory,
-  fretBefore: number | null,
   group: StrokeGroup,
   sharing: Sharing,
   hand: HandProfile,
   ledger?: RightLedger,
-): number {
-  const awkward =
-    fingersPartCost(fingers, group, sharing, hand, ledger) +
-    thumbPartCost(thumb, group, sharing, hand, ledger);
-  return awkward + busyCost(awkward, fretBefore, group, ledger);
-}
+): number =>
+  fingersPartCost(fingers, group, sharing, hand, ledger) + thumbPartCost(thumb, group, sharing, hand, ledger);
 
 export function fingersPartCost(
   before: FingersPart,
   group: StrokeGroup,
-  { fingers, letters, pick, away }: Sharing,
-  hand: HandProfile,
+  sharing: Sharing,
+  _hand: HandProfile,
   ledger?: RightLedger,
 ): number {
-  if (letters.length === 0 || pick || away) return 0;
+  const { fingers, letters, mode, pick, away } = sharing;
+  if (letters.length === 0 || pick || away || before.mode === 'any') return 0;
   const bill = new Bill(group.manner, ledger);
-  if (fingers) fingersCost(before, fingers, group, hand, bill);
-  // p after a finger: the quickest pairs of all, and yet not without end.
-  if (letters.length === 1 && letters[0] === 'p' && before.last) {
-    bill.charge('pairHaste', handTimes(hand).withThumb[before.last.bits]! / Math.max(1, before.last.ageMs));
+  if (mode.kind === 'thumb') thumbRunCost(before, group, bill);
+  if (!fingers) return bill.sum;
+  if (before.mode === 'away') bill.charge('findAgain', FIND_AGAIN_MS / Math.max(1, group.gapMs));
+  const { startFinger } = group.manner.style;
+  if (group.opens && startFinger !== null && startFinger !== 'p' && RIGHT_FINGERS[1 + lowestRank(fingers.bits)] !== startFinger)
+    bill.charge('wanted', 1);
+  if (isOtherKind(before, sharing)) {
+    bill.charge('modeChange', 1);
+    if (typeof before.mode !== 'string' && before.mode.kind === 'thumb') bill.charge('thumbRun', 1);
+  }
+  switch (mode.kind) {
+    case 'stations':
+      stationsCost(before, group, sharing, bill);
+      break;
+    case 'turn':
+      turnCost(before, group, sharing, bill);
+      break;
+    case 'cycle':
+      if (before.mode === mode) break;
+      bill.charge('cycleOrder', CYCLES[mode.cycle].rank);
+      if (typeof before.mode !== 'string' && before.mode.kind === 'cycle') bill.charge('cycleChange', 1);
+      break;
+    case 'free':
+      freeCost(before, group, sharing, bill);
+      break;
+    default:
   }
   return bill.sum;
+}
+
+const lowestRank = (bits: number) => Math.log2(bits & -bits);
+const isOne = (bits: number) => bits !== 0 && (bits & (bits - 1)) === 0;
+
+const isOtherKind = ({ mode }: FingersPart, now: Sharing): boolean =>
+  typeof mode !== 'string' && mode.kind !== now.mode.kind;
+
+/** Repeats: the same fingers once more with nothing between. */
+function repeatCost(before: FingersPart, bits: number, { gapMs }: StrokeGroup, bill: Bill): void {
+  if (before.since !== 'nothing' || (before.last & bits) === 0) return;
+  if (!isOne(bits)) bill.charge('repeat', 1 - gapMs / BLOCK_FREE_MS, 0.5);
+  else if (isOne(before.last)) bill.charge('repeat', 1 - gapMs / REPEAT_FREE_MS);
+  else bill.charge('repeat', 1 - gapMs / BLOCK_FREE_MS, 0.25);
+}
+
+/** While p plays, or in a chord, the set moves as one; in the middle of a figure it disturbs most. */
+const MOVED_AFTER_THUMB = 0.3;
+const MOVED_AS_BLOCK = 0.2;
+
+function stationsCost(before: FingersPart, group: StrokeGroup, { fingers }: Sharing, bill: Bill): void {
+  const { change, spread } = stationed(before, fingers!);
+  repeatCost(before, fingers!.bits, group, bill);
+  if (change === 'visit') bill.charge('visit', 1);
+  if (change === 'moved')
+    bill.charge(
+      'restation',
+      !isOne(fingers!.bits) ? MOVED_AS_BLOCK : before.since !== 'nothing' || group.strokes.length > 1 ? MOVED_AFTER_THUMB : 1,
+    );
+  if (isOne(fingers!.bits)) bill.charge('spread', spread);
+}
+
+/** A line: the next finger of the turn; the one that begins it pays for its crossings. */
+function turnCost(before: FingersPart, group: StrokeGroup, { fingers, mode }: Sharing, bill: Bill): void {
+  if (mode.kind !== 'turn') return;
+  const letters: readonly Pluck[] = TURNS[mode.turn];
+  const now = lowestRank(fingers!.bits);
+  const same = before.mode === mode;
+  if (mode.turn !== 'im' && mode.turn !== group.manner.school.everywhere && group.manner.school.line !== 'order' && !same)
+    bill.charge('turn', 1);
+  if (same && isOne(before.last)) {
+    const rankOf = (letter: Pluck) => RANK[letter];
+    const at = letters.findIndex((letter) => rankOf(letter) === lowestRank(before.last));
+    if (rankOf(letters[(at + 1) % letters.length]!) !== now) bill.charge('offTurn', 1, looseness(group.gapMs));
+  } else repeatCost(before, fingers!.bits, group, bill);
+  crossingCost(before, fingers!, bill);
+}
+
+/** Strict below 350 ms a note; after a pause a line may begin with any finger. */
+function looseness(gapMs: number): number {
+  if (gapMs < STRICT_MS) return 1;
+  return gapMs < PAUSE_MS ? 0.3 : 0.05;
+}
+
+function crossingCost(before: FingersPart, now: NonNullable<Sharing['fingers']>, bill: Bill): void {
+  if (before.string === 0 || now.string === 0 || !isOne(before.last)) return;
+  const moved = now.string + lowestRank(now.bits) - before.string - lowestRank(before.last);
+  bill.charge('displacement', displacementStrings(0, moved));
+}
+
+function freeCost(before: FingersPart, group: StrokeGroup, { fingers }: Sharing, bill: Bill): void {
+  repeatCost(before, fingers!.bits, group, bill);
+  const single = isOne(fingers!.bits) && isOne(before.last);
+  if (single && before.last === fingers!.bits && group.texture === 'slowMelody') bill.charge('repeatInTune', 1);
+  if (before.since !== 'slur') crossingCost(before, fingers!, bill);
+}
+
+function thumbRunCost(before: FingersPart, group: StrokeGroup, bill: Bill): void {
+  const isRun = typeof before.mode !== 'string' && before.mode.kind === 'thumb';
+  if (isRun) bill.charge('thumbHaste', 1 - group.gapMs / THUMB_FREE_MS);
+  else bill.charge('thumbRun', before.mode === 'start' ? 0 : 1);
 }
 
 export function thumbPartCost(
   before: ThumbPart,
   group: StrokeGroup,
-  sharing: Sharing,
+  { letters, thumb, pick, away, mode }: Sharing,
   hand: HandProfile,
   ledger?: RightLedger,
 ): number {
-  const { letters, thumb, pick, away } = sharing;
   if (letters.length === 0 || away) return 0;
   const bill = new Bill(group.manner, ledger);
   if (pick) pickCost(before.pick, pick, group, hand, bill);
-  else if (thumb) thumbCost(before.thumb, group, hand, bill);
-  else if (letters.length === 1 && before.thumb) {
-    const neededMs = hand.right.pairMs[pairOf('p', letters[0] as RightFinger)];
-    bill.charge('pairHaste', neededMs / Math.max(1, before.thumb.ageMs));
+  else if (thumb && before.string > 0 && mode.kind !== 'thumb') {
+    const inFigure = before.alone && letters.length === 1 && group.strokes[0]!.hand !== 'thumb';
+    if (inFigure && group.texture !== 'tremolo') bill.charge('doubleThumb', 1);
+    if (thumb.lowest !== before.string - 1) bill.charge('thumbAgain', 1 - group.gapMs / THUMB_FREE_MS);
   }
   return bill.sum;
-}
-
-/** @param awkward what the way to the group costs already, in tenths of a point as the term counts it */
-export function busyCost(
-  awkward: number,
-  fretBefore: number | null,
-  group: StrokeGroup,
-  ledger?: RightLedger,
-): number {
-  const cost = busyPrice(awkward, busyShare(fretBefore, group), group.manner);
-  if (cost !== 0) ledger?.('busy', cost);
-  return cost;
-}
-
-/** @param share how busy the left hand is, from 0 to 1 */
-export const busyPrice = (awkward: number, share: number, { weights }: Manner): number =>
-  price(RIGHT_TERMS.busy, awkward * share, weights.busy);
-
-/** How busy the left hand is with a moment: leaping, or stopping several notes at once. From 0 to 1. */
-export function busyShare(fretBefore: number | null, { fret, stopped }: StrokeGroup): number {
-  const leap = fret !== null && fretBefore !== null && Math.abs(fret - fretBefore) > BUSY_LEAP_FRETS ? 1 : 0;
-  return Math.max(leap, stopped >= 3 ? 1 : stopped === 2 ? 0.5 : 0);
-}
-
-/** The fingers' last stroke, also across strokes of p that lie between. Source: handbook, "Crossing". */
-function fingersCost(
-  before: FingersPart,
-  now: FingersMemory,
-  { manner, onBeat, opens }: StrokeGroup,
-  hand: HandProfile,
-  bill: Bill,
-): void {
-  const { last, earlier, awayMs } = before;
-  if (awayMs !== null) bill.charge('findAgain', FIND_AGAIN_MS / Math.max(1, awayMs));
-  const { startFinger } = manner.style;
-  if (opens && startFinger !== null && startFinger !== 'p' && lowestFinger(now.bits) !== startFinger)
-    bill.charge('wanted', 1);
-  if (last) {
-    const passedMs = Math.max(1, last.ageMs);
-    const strings = displacementStrings(last.place / PLACE_PARTS, now.place / PLACE_PARTS);
-    const swayed = Math.abs(now.place - last.place) / PLACE_PARTS - strings;
-    if (swayed > 0 && (now.string === 0 || now.string !== last.string)) bill.charge('sway', swayed);
-    if (strings > 0) {
-      bill.charge('displacement', strings);
-      bill.charge('displacementHaste', movementMs(strings * STRING_GAP_AT_SOUNDHOLE_MM, hand) / passedMs);
-      if (!onBeat) bill.charge('setMove', strings);
-    }
-    repeatCost(last, now, passedMs, hand, bill);
-    if (isOne(now.bits) && isOne(last.bits)) {
-      orderCost(last, now, manner, bill);
-      const third = earlier && isOne(earlier.bits) && earlier.bits !== now.bits && last.bits !== now.bits;
-      if (third && last.string === now.string) bill.charge('habit', 1);
-    }
-  }
-  const again = earlier ? earlier.bits & now.bits : 0;
-  if (again) bill.charge('strokeHaste', slowestStroke(again, hand) / Math.max(1, earlier!.ageMs));
-}
-
-function repeatCost(
-  last: FingersMemory,
-  now: FingersMemory,
-  passedMs: number,
-  hand: HandProfile,
-  bill: Bill,
-): void {
-  const again = last.bits & now.bits;
-  if (again) {
-    const block = last.bits === now.bits && !isOne(again);
-    const slides = last.string > 0 && now.string === last.string + 1;
-    const share = block ? BLOCK_REPEAT_SHARE : slides ? SLIDE_REPEAT_SHARE : 1;
-    bill.charge('repeat', 1 - passedMs / REPEAT_FREE_MS, share);
-    bill.charge('strokeHaste', slowestStroke(again, hand) / passedMs);
-  } else {
-    const neededMs = slowestPair(last.bits, now.bits, hand);
-    if (neededMs > 0) bill.charge('pairHaste', neededMs / passedMs);
-  }
-}
-
-/** The next of a school's order comes after the last; in a strict school after the one of the pair the other. */
-function orderCost(last: FingersMemory, now: FingersMemory, { school }: Manner, bill: Bill): void {
-  const { order } = school;
-  if (!order) return;
-  const at = order.indexOf(fingerOf(last.bits));
-  if (at >= 0 && order[(at + 1) % order.length] !== fingerOf(now.bits)) bill.charge('offOrder', 1);
 }
 
 /** How far the set of fingers is moved between two places, beyond its own spread; in strings. */
@@ -255,81 +265,30 @@ export function displacementStrings(fromPlace: number, toPlace: number): number 
   return Math.max(0, Math.abs(toPlace - fromPlace) - OWN_SPREAD_STRINGS);
 }
 
-const isOne = (bits: number) => bits !== 0 && (bits & (bits - 1)) === 0;
-const fingerOf = (bits: number): RightFinger => RIGHT_FINGERS[1 + Math.log2(bits)]!;
-const lowestFinger = (bits: number): RightFinger => fingerOf(bits & -bits);
-const fingersOf = (bits: number): readonly RightFinger[] =>
-  RIGHT_FINGERS.filter((_finger, k) => k > 0 && bits & (1 << (k - 1)));
-
-/** Times of a hand by the bits of the fingers: asked for so often that they stand ready. */
-interface HandTimes {
-  readonly stroke: Float64Array;
-  readonly pair: Float64Array;
-  readonly withThumb: Float64Array;
-}
-const FINGER_SETS = 16;
-const timesOf = new WeakMap<HandProfile, HandTimes>();
-
-function handTimes(hand: HandProfile): HandTimes {
-  let times = timesOf.get(hand);
-  if (!times) timesOf.set(hand, (times = makeTimes(hand)));
-  return times;
-}
-
-function makeTimes({ right }: HandProfile): HandTimes {
-  const sets = Array.from({ length: FINGER_SETS }, (_, bits) => fingersOf(bits));
-  const most = (times: readonly number[]) => Math.max(0, ...times);
-  return {
-    stroke: Float64Array.from(sets, (fingers) => most(fingers.map((finger) => right.strokeMs[finger]))),
-    withThumb: Float64Array.from(sets, (fingers) =>
-      most(fingers.map((finger) => right.pairMs[pairOf('p', finger)])),
-    ),
-    pair: Float64Array.from({ length: FINGER_SETS * FINGER_SETS }, (_, both) => {
-      const [a, b] = [sets[both >> 4]!, sets[both & 15]!];
-      const pairs = a.flatMap((one) => b.filter((other) => other !== one).map((other) => pairOf(one, other)));
-      return most(pairs.map((pair) => right.pairMs[pair]));
-    }),
-  };
-}
-
-const slowestStroke = (bits: number, hand: HandProfile): number => handTimes(hand).stroke[bits]!;
-const slowestPair = (a: number, b: number, hand: HandProfile): number =>
-  handTimes(hand).pair[a * FINGER_SETS + b]!;
-
-const pairOf = (a: RightFinger, b: RightFinger) =>
-  (RIGHT_FINGERS.indexOf(a) < RIGHT_FINGERS.indexOf(b) ? `${a}${b}` : `${b}${a}`) as RightPair;
-
-function thumbCost(last: ThumbMemory | null, { strokes }: StrokeGroup, hand: HandProfile, bill: Bill): void {
-  if (!last) return;
-  const passedMs = Math.max(1, last.ageMs);
-  const lowest = strokes[0]!.string;
-  const slides = lowest === last.string - 1;
-  bill.charge('thumbRepeat', 1 - passedMs / THUMB_REPEAT_FREE_MS, slides ? THUMB_SLIDE_SHARE : 1);
-  if (!slides) bill.charge('strokeHaste', hand.right.strokeMs.p / passedMs);
-  const leap = Math.abs(lowest - last.string);
-  if (leap > 1) {
-    bill.charge('thumbLeap', leap);
-    bill.charge('thumbLeapHaste', movementMs((leap - 1) * STRING_GAP_AT_SOUNDHOLE_MM, hand) / passedMs);
-  }
-}
+/** What the move of the set needs, in ms. */
+export const displacementMs = (strings: number, hand: HandProfile): number =>
+  movementMs(strings * STRING_GAP_AT_SOUNDHOLE_MM, hand);
 
 /** Towards the floor down, back up; neighbours by one sweep. Source: handbook, "Plectrum". */
 function pickCost(
   last: PickMemory | null,
   now: PickMemory,
-  { strokes }: StrokeGroup,
+  { strokes, gapMs }: StrokeGroup,
   { right }: HandProfile,
   bill: Bill,
 ): void {
   if (!last) return;
-  const passedMs = Math.max(1, last.ageMs);
+  const passedMs = Math.max(1, gapMs);
   // A sweep begins on the lowest-pitched string when it goes down, on the highest-pitched one when it goes up.
   const first = strokes.at(now.down ? 0 : -1)!.string;
   const onward = now.down ? last.string - first : first - last.string;
   const skipped = Math.max(0, Math.abs(last.string - first) - 1);
   if (now.down === last.down) {
-    if (onward !== 1) bill.charge('sweepBack', 1);
-    if (onward !== 1) bill.charge('pickSkipHaste', right.plectrumAgainMs / passedMs);
+    if (onward === 1) bill.charge('sweep', 1);
+    else {
+      bill.charge('sweepBack', 1);
+      bill.charge('pickSkipHaste', right.plectrumAgainMs / passedMs);
+    }
   } else {
     // Turning round between two strings is easy outside of them, and a way back inside.
     const inside = now.down ? first > last.string : first < last.string;

@@ -4,31 +4,29 @@
  * fingers and thumb know are numbered apart, so that each is aged and priced once for all pairs of them.
  */
 import type { HandProfile } from '../../instrument/handProfile';
-import type { Pluck } from '../../score/model';
 import { Arena } from '../arena';
 import { EdgeList } from '../edgeList';
 import {
-  agedFingers,
-  agedThumb,
   fingersAfter,
   fingersKey,
   NO_FINGERS,
   NO_THUMB,
+  type Played,
   type RightMemory,
   sharingFor,
   thumbAfter,
   thumbKey,
 } from './memory';
+import { KEEP, modesFor } from './modes';
 import { type Parted, Parting, PartTable, type Steps } from './partTable';
-import type { Manner } from './setting';
-import { type Aftermath, NO_FRET, type Situations, SituationSets } from './situations';
-import { busyPrice, busyShare, fingersPartCost, groupCost, thumbPartCost } from './strokeCost';
+import { type Aftermath, type Situations, SituationSets } from './situations';
+import { fingersPartCost, groupCost, thumbPartCost } from './strokeCost';
 import { sharingsOf, type StrokeGroup } from './strokes';
 
 export interface StrokeState {
   /** Which of the layer's groups is played. */
   readonly variant: number;
-  readonly letters: readonly Pluck[];
+  readonly played: Played;
 }
 
 export interface SharedStrokes extends Aftermath {
@@ -40,15 +38,9 @@ export interface SharedStrokes extends Aftermath {
   readonly ways: EdgeList;
 }
 
-/** A layer with the time until the next moment that it was made for. */
-interface Lately {
-  readonly ms: number;
-  readonly layer: SharedStrokes;
-}
-
 /** One way to share out a group, with what it makes of every part. */
 interface Shared {
-  readonly letters: readonly Pluck[];
+  readonly played: Played;
   readonly own: number;
   readonly fingers: Steps;
   readonly thumbs: Steps;
@@ -57,51 +49,47 @@ interface Shared {
 export class StrokeStore {
   private readonly fingers = new PartTable({
     keyOf: fingersKey,
-    agedBy: agedFingers,
     after: fingersAfter,
     cost: fingersPartCost,
   });
   private readonly thumbs = new PartTable({
     keyOf: thumbKey,
-    agedBy: agedThumb,
     after: thumbAfter,
     cost: thumbPartCost,
   });
-  private readonly fingersApart = new Parting(this.fingers);
-  private readonly thumbsApart = new Parting(this.thumbs);
+  private readonly fingersApart = new Parting();
+  private readonly thumbsApart = new Parting();
   private readonly sharings = new Map<string, readonly Shared[]>();
   private readonly sets = new SituationSets();
   private readonly arena = new Arena();
   private readonly layers = new Map<string, SharedStrokes>();
   /** The same by groups and the number of the situations before, which needs no key to be written. */
-  private readonly lately = new WeakMap<readonly StrokeGroup[], Map<number, Lately>>();
+  private readonly lately = new WeakMap<readonly StrokeGroup[], Map<number, SharedStrokes>>();
   readonly start: SharedStrokes;
 
   constructor(private readonly hand: HandProfile) {
     this.start = {
-      states: [{ variant: 0, letters: [] }],
+      states: [{ variant: 0, played: { letters: [], mode: KEEP } }],
       variantOf: new Int32Array(1),
       stateCost: new Int32Array(1),
       ways: new EdgeList(new Int32Array(2), new Int32Array(0), new Int32Array(0)),
-      ...this.sets.after([this.fingers.number(NO_FINGERS)], [this.thumbs.number(NO_THUMB)], [NO_FRET], 1),
+      ...this.sets.after([this.fingers.number(NO_FINGERS)], [this.thumbs.number(NO_THUMB)], 1),
     };
   }
 
-  /** `groups`: one for each variant of the moment; `ms` until the next one. */
-  layer(before: SharedStrokes, groups: readonly StrokeGroup[], ms: number): SharedStrokes {
+  /** `groups`: one for each variant of the moment. */
+  layer(before: SharedStrokes, groups: readonly StrokeGroup[]): SharedStrokes {
     let bySituations = this.lately.get(groups);
     if (!bySituations) this.lately.set(groups, (bySituations = new Map()));
-    const lately = bySituations.get(before.situations.id);
-    if (lately?.ms === ms) return lately.layer;
-    const layer = this.layerByKey(before, groups, ms);
-    bySituations.set(before.situations.id, { ms, layer });
+    let layer = bySituations.get(before.situations.id);
+    if (!layer) bySituations.set(before.situations.id, (layer = this.layerByKey(before, groups)));
     return layer;
   }
 
-  private layerByKey(before: SharedStrokes, groups: readonly StrokeGroup[], ms: number): SharedStrokes {
-    const key = `${before.situations.id}|${ms}|${groups.map((group) => group.key).join('|')}`;
+  private layerByKey(before: SharedStrokes, groups: readonly StrokeGroup[]): SharedStrokes {
+    const key = `${before.situations.id}|${groups.map((group) => group.key).join('|')}`;
     let layer = this.layers.get(key);
-    if (!layer) this.layers.set(key, (layer = this.make(before.situations, groups, ms)));
+    if (!layer) this.layers.set(key, (layer = this.make(before.situations, groups)));
     return layer;
   }
 
@@ -113,27 +101,25 @@ export class StrokeStore {
     };
   }
 
-  private make(before: Situations, groups: readonly StrokeGroup[], ms: number): SharedStrokes {
+  private make(before: Situations, groups: readonly StrokeGroup[]): SharedStrokes {
     const { fingersApart, thumbsApart } = this;
-    fingersApart.begin(before.fingers, ms);
-    thumbsApart.begin(before.thumbs, ms);
+    fingersApart.begin(before.fingers);
+    thumbsApart.begin(before.thumbs);
     const sharings = groups.map((group) => this.sharingsFor(group));
     const growing = new Growing(
       this.arena,
       before.count,
       sharings.reduce((sum, some) => sum + some.length, 0),
     );
-    groups.forEach((group, variant) => {
-      const busy = this.busyShares(before, group);
-      const fret = group.fret ?? NO_FRET;
-      for (const { letters, own, fingers, thumbs } of sharings[variant]!) {
+    groups.forEach((_group, variant) => {
+      for (const { played, own, fingers, thumbs } of sharings[variant]!) {
         fingersApart.through(fingers);
         thumbsApart.through(thumbs);
-        growing.add({ variant, letters }, own, fret, fingersApart, thumbsApart, group.manner, busy);
+        growing.add({ variant, played }, own, fingersApart, thumbsApart);
       }
     });
-    const { states, fingers, thumbs, frets } = growing;
-    const { situationOf, situations } = this.sets.after(fingers, thumbs, frets, states.length);
+    const { states, fingers, thumbs } = growing;
+    const { situationOf, situations } = this.sets.after(fingers, thumbs, states.length);
     return {
       states,
       variantOf: growing.variants(),
@@ -144,34 +130,27 @@ export class StrokeStore {
     };
   }
 
-  /** By situation: how busy the left hand is; null where it never is. */
-  private busyShares({ frets }: Situations, group: StrokeGroup): Float64Array | null {
-    if (shares.length < frets.length) shares = new Float64Array(2 * frets.length);
-    let isBusy = false;
-    for (let n = 0; n < frets.length; n++) {
-      shares[n] = busyShare(frets[n] === NO_FRET ? null : frets[n]!, group);
-      if (shares[n]! > 0) isBusy = true;
-    }
-    return isBusy ? shares : null;
-  }
-
   private sharingsFor(group: StrokeGroup): readonly Shared[] {
-    let sharings = this.sharings.get(group.pluckKey);
+    let sharings = this.sharings.get(group.key);
     if (!sharings) {
-      sharings = sharingsOf(group).map((letters) => {
-        const sharing = sharingFor(group, letters);
+      sharings = waysToPlay(group).map((played) => {
+        const sharing = sharingFor(group, played);
         return {
-          letters,
+          played,
           own: groupCost(group, sharing),
           fingers: this.fingers.steps(group, sharing, this.hand),
           thumbs: this.thumbs.steps(group, sharing, this.hand),
         };
       });
-      this.sharings.set(group.pluckKey, sharings);
+      this.sharings.set(group.key, sharings);
     }
     return sharings;
   }
 }
+
+/** Every sharing of a group's letters in every mode that can play it. */
+export const waysToPlay = (group: StrokeGroup): readonly Played[] =>
+  sharingsOf(group).flatMap((letters) => modesFor(group, letters).map((mode) => ({ letters, mode })));
 
 /**
  * A layer as it grows: for each sharing a state for each thing that is still known at the next moment, with all ways
@@ -181,7 +160,6 @@ class Growing {
   readonly states: StrokeState[] = [];
   readonly fingers: number[] = [];
   readonly thumbs: number[] = [];
-  readonly frets: number[] = [];
   private readonly own: number[] = [];
   private readonly start: number[] = [];
   private readonly from: Int32Array;
@@ -199,30 +177,21 @@ class Growing {
     if (to.length < situations) to = new Int32Array(2 * situations);
   }
 
-  add(
-    state: StrokeState,
-    own: number,
-    fret: number,
-    fingers: Parted,
-    thumbs: Parted,
-    manner: Manner,
-    busy: Float64Array | null,
-  ): void {
+  add(state: StrokeState, own: number, fingers: Parted, thumbs: Parted): void {
     const { situations, from, price } = this;
-    this.addStates(state, own, fret, fingers, thumbs);
+    this.addStates(state, own, fingers, thumbs);
     const { of: fingerOf, cost: fingerCost } = fingers;
     const { of: thumbOf, cost: thumbCost } = thumbs;
     for (let s = 0; s < situations; s++) {
       const at = next[to[s]!]!++;
-      const awkward = fingerCost[fingerOf[s]!]! + thumbCost[thumbOf[s]!]!;
       from[at] = s;
-      price[at] = awkward + (busy === null || awkward === 0 ? 0 : busyPrice(awkward, busy[s]!, manner));
+      price[at] = fingerCost[fingerOf[s]!]! + thumbCost[thumbOf[s]!]!;
     }
     this.size += situations;
   }
 
   /** Writes to which of the new states each situation comes, and where the ways into each of them begin. */
-  private addStates(state: StrokeState, own: number, fret: number, fingers: Parted, thumbs: Parted): void {
+  private addStates(state: StrokeState, own: number, fingers: Parted, thumbs: Parted): void {
     const first = this.states.length;
     const { of: fingerOf, newOf: newFingers } = fingers;
     const { of: thumbOf, newOf: newThumbs, count: width } = thumbs;
@@ -242,7 +211,6 @@ class Growing {
         this.own.push(own);
         this.fingers.push(fingers.numbers[f]!);
         this.thumbs.push(thumbs.numbers[t]!);
-        this.frets.push(fret);
       }
       to[s] = n;
       next[n]!++;
@@ -275,8 +243,6 @@ class Growing {
   }
 }
 
-/** By situation: how busy the left hand is; written over with each group. */
-let shares = new Float64Array(64);
 /** By situation: the state that it comes to, counted from the first of the sharing; written over with each. */
 let to = new Int32Array(64);
 /** By pair of parts: the state that knows it, in the same way. */

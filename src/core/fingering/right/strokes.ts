@@ -1,15 +1,23 @@
 /** What the right hand has to pluck, given the strings. */
 import { isPick, type Pluck } from '../../score/model';
+import type { Texture } from '../../figures/texture';
+import type { Hand } from '../../figures/thumb';
+import type { Phase } from '../../figures/tremoloGroups';
 import type { FingeringProblem, Moment, Role } from '../problem';
 import type { HandState, Placement } from '../left/handState';
 import { slurPlayable } from '../left/connectionCost';
 import { EFFECTS, type EffectId, LONGEST_TAIL_MS, type StrokeEffect } from './effects';
 import type { Manner, RightSetting } from './setting';
+import { GAP_STEP_MS, LONGEST_GAP_MS } from './terms';
 
 export interface Stroke {
   readonly strike: number;
   readonly string: number;
   readonly role: Role;
+  /** Whose note it is. */
+  readonly hand: Hand;
+  /** Which of the repeated notes of a tremolo it is. */
+  readonly phase: Phase | null;
   readonly printed: Pluck | null;
   /** The finger that a chosen order of a tremolo gives it. */
   readonly wanted: Pluck | null;
@@ -24,21 +32,22 @@ export interface StrokeGroup {
   /** Whether it begins a passage: there the starting finger counts. */
   readonly opens: boolean;
   readonly effect: EffectId | null;
-  /** The lowest stopped fret, null when all is open: where the left hand is. */
-  readonly fret: number | null;
-  /** How many struck notes are stopped. */
-  readonly stopped: number;
+  /** What the fingers have to think in. */
+  readonly texture: Texture;
+  /** Time since the moment before, in steps; long ones are all alike. */
+  readonly gapMs: number;
   /** Nothing is remembered after it: so it bounds from below what this group, or every group, can cost. */
   readonly forgets: boolean;
   /** Equal for groups that are alike but for the numbers of their strikes. */
   readonly key: string;
-  /** Equal for groups that the right hand plucks alike, wherever the left hand is. */
-  readonly pluckKey: string;
 }
 
-/** Whole ms since the moment before; every age of a stroke is a sum of these. */
-export const stepMs = ({ moments }: FingeringProblem, k: number): number =>
-  k === 0 ? 0 : Math.round(moments[k]!.timeMs - moments[k - 1]!.timeMs);
+/** Since the moment before. */
+function gapMsAt({ moments }: FingeringProblem, k: number): number {
+  if (k === 0) return LONGEST_GAP_MS;
+  const ms = moments[k]!.timeMs - moments[k - 1]!.timeMs;
+  return Math.min(LONGEST_GAP_MS, GAP_STEP_MS * Math.round(ms / GAP_STEP_MS));
+}
 
 export interface PlacedStrike {
   readonly strike: number;
@@ -89,21 +98,22 @@ export function strokeGroup(
         strike,
         string: place.string,
         role,
+        hand: setting.reading.hands[strike]!,
+        phase: setting.reading.phases[strike]!,
         // What a plectrum played says nothing to fingers, nor the other way round.
         printed: isPick(printed.pluck) === manner.school.plectrum ? printed.pluck : null,
         wanted: setting.tremolo[strike]!,
       };
     })
     .sort((a, b) => b.string - a.string);
-  const frets = placed.map(({ place }) => place.fret).filter((fret) => fret > 0);
   return keyed({
     strokes,
     manner,
     onBeat: setting.onBeat[k]!,
     opens: setting.opens[k]!,
     effect: setting.effects[k]!,
-    fret: frets.length > 0 ? Math.min(...frets) : null,
-    stopped: frets.length,
+    texture: setting.reading.textures[k]!,
+    gapMs: gapMsAt(problem, k),
     forgets: false,
   });
 }
@@ -115,11 +125,10 @@ export const wildGroup = (setting: RightSetting, k: number): StrokeGroup => ({
   onBeat: setting.onBeat[k]!,
   opens: false,
   effect: null,
-  fret: null,
-  stopped: 0,
+  texture: setting.reading.textures[k]!,
+  gapMs: 0,
   forgets: true,
   key: 'wild',
-  pluckKey: 'wild',
 });
 
 /** The same group for a bound: what comes after it costs as if it came from nowhere. */
@@ -127,22 +136,20 @@ export const forgetting = (group: StrokeGroup): StrokeGroup => ({
   ...group,
   forgets: true,
   key: `${group.key}~`,
-  pluckKey: `${group.pluckKey}~`,
 });
 
 /** The same group with fewer strokes. */
 export const withStrokes = (group: StrokeGroup, strokes: readonly Stroke[]): StrokeGroup =>
   keyed({ ...group, strokes });
 
-function keyed(group: Omit<StrokeGroup, 'key' | 'pluckKey'>): StrokeGroup {
-  const { strokes, manner, onBeat, opens, effect, fret, stopped } = group;
+function keyed(group: Omit<StrokeGroup, 'key'>): StrokeGroup {
+  const { strokes, manner, onBeat, opens, effect, texture, gapMs, forgets } = group;
   let each = '';
-  for (const { string, role, printed, wanted } of strokes)
-    each += ` ${string}${role[0]}${printed ?? ''}/${wanted ?? ''}`;
-  const pluckKey = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}:${each}`;
-  const key = `${fret ?? ''}:${stopped}:${pluckKey}`;
+  for (const { string, role, hand, phase, printed, wanted } of strokes)
+    each += ` ${string}${role[0]}${hand[0]}${phase ? `${phase.at}.${phase.of}` : ''}${printed ?? ''}/${wanted ?? ''}`;
+  const key = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}${texture}${gapMs}:${each}`;
   // Written out: thousands are made a plan, and copies by spreading are slow.
-  return { strokes, manner, onBeat, opens, effect, fret, stopped, forgets: group.forgets, key, pluckKey };
+  return { strokes, manner, onBeat, opens, effect, texture, gapMs, forgets, key };
 }
 
 const FINGERS: readonly Pluck[] = ['i', 'm', 'a', 'c'];

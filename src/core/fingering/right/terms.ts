@@ -1,128 +1,167 @@
-/** What costs the right hand. No weight stands anywhere else. */
+/**
+ * What costs the right hand. No weight stands anywhere else. Tastes are small beside what the left hand pays, so that
+ * they choose letters and not strings; faults are large: for one of them a note may go to another string. Numbers set
+ * by hand against handbook 13.
+ */
 import { checkedTerms, linear, urgency } from '../costTerm';
 
 const COMMON = 'common practice';
+const TEXTURES = 'handbook 13';
 
-/** p belongs to strings 4 to 6; every string further up is more out of its way. */
-const THUMB_BY_STRING = [0, 6, 3, 1, 0, 0, 0] as const;
+/** p among the fingers, above the strings that are its own: the size of two bad crossings, worse the higher. */
+const THUMB_INNER_BY_STRING = [0, 90, 60, 25, 3, 0, 0] as const;
+/** p with the bass: it goes where the bass goes. */
+const THUMB_BASS_BY_STRING = [0, 12, 5, 1, 0, 0, 0] as const;
+/** p in a figure of one voice that may be played by p i m as well. */
+const THUMB_EITHER_BY_STRING = [0, 90, 50, 9, 0, 0, 0] as const;
+/** A finger on the thumb's strings. */
+const FINGER_LOW_BY_STRING = [0, 0, 0, 0, 1, 5, 8] as const;
 
 export const RIGHT_TERMS = checkedTerms({
   displacement: {
     unit: 'strings',
     measures: 'move of the set of fingers beyond what they spread by themselves',
-    weight: 14,
-    source: COMMON,
-    shape: linear,
-  },
-  displacementHaste: {
-    unit: 'ms share',
-    measures: 'time that this move needs over the time it has',
-    weight: 25,
-    source: 'Fitts 1954',
-    shape: urgency,
-  },
-  sway: {
-    unit: 'strings',
-    measures: 'move of the set from string to string within what the fingers spread',
-    weight: 2.4,
-    source: COMMON,
-    shape: linear,
-  },
-  setMove: {
-    unit: 'strings',
-    measures: 'the set of fingers moved off the beat: in the middle of a figure it disturbs most',
-    weight: 4,
+    weight: 2,
     source: COMMON,
     shape: linear,
   },
   repeat: {
     unit: 'ms share',
-    measures: 'a finger twice in a row: how much of 400 ms is lacking between the strokes',
-    weight: 64,
-    source: COMMON,
-    shape: (lack) => 0.08 + Math.max(0, lack),
-  },
-  strokeHaste: {
-    unit: 'ms share',
-    measures: 'time that a finger needs to play again over the time it has, whatever lies between',
-    weight: 23,
-    source: 'the hand’s profile',
-    shape: urgency,
-  },
-  pairHaste: {
-    unit: 'ms share',
-    measures: 'time that two fingers need in turn over the time they have',
-    weight: 11,
-    source: 'the hand’s profile',
-    shape: urgency,
-  },
-  thumbRepeat: {
-    unit: 'ms share',
-    measures: 'p twice in a row: how much of 220 ms is lacking between the strokes',
-    weight: 43,
-    source: COMMON,
+    measures: 'a finger twice in a row with nothing between: how much of 250 ms is lacking',
+    weight: 40,
+    source: TEXTURES,
     shape: (lack) => Math.max(0, lack),
   },
-  habit: {
+  repeatInTune: {
     unit: 'count',
-    measures: 'a third finger on a string on which two have begun to alternate',
+    measures: 'a finger twice in a row in a tune, however slow',
+    weight: 5,
+    source: COMMON,
+    shape: linear,
+  },
+  offTurn: {
+    unit: 'count',
+    measures: 'fingers of a line that do not take turns',
+    weight: 40,
+    source: TEXTURES,
+    shape: linear,
+  },
+  turn: {
+    unit: 'count',
+    measures: 'a pair with a in a line: more than a bad crossing',
+    weight: 12,
+    source: TEXTURES,
+    shape: linear,
+  },
+  restation: {
+    unit: 'count',
+    measures: 'the fingers moved to other strings: in the middle of a figure a whole one, less while p plays',
+    weight: 14,
+    source: TEXTURES,
+    shape: linear,
+  },
+  visit: {
+    unit: 'count',
+    measures: 'another finger on a string that has its own, since the note comes again at once',
+    weight: 3,
+    source: COMMON,
+    shape: linear,
+  },
+  modeChange: {
+    unit: 'count',
+    measures: 'another way to think: from stations to turns, from turns to a run of p',
+    weight: 2,
+    source: TEXTURES,
+    shape: linear,
+  },
+  cycleOrder: {
+    unit: 'count',
+    measures: 'an order of a tremolo that is less usual than a m i',
+    weight: 2,
+    source: 'from memory',
+    shape: linear,
+  },
+  cycleChange: {
+    unit: 'count',
+    measures: 'another order in the middle of a tremolo',
+    weight: 40,
+    source: TEXTURES,
+    shape: linear,
+  },
+  thumbRun: {
+    unit: 'count',
+    measures: 'p takes over a line, or gives it back',
     weight: 6,
-    source: COMMON,
+    source: TEXTURES,
     shape: linear,
   },
-  home: {
-    unit: 'strings',
-    measures: 'distance of the set from i on 3, m on 2, a on 1',
-    weight: 3,
-    source: COMMON,
-    shape: linear,
-  },
-  spread: {
-    unit: 'strings',
-    measures: 'fingers of a chord that lie further apart or closer than a string for each finger',
-    weight: 3,
-    source: COMMON,
-    shape: linear,
-  },
-  thumbString: {
-    unit: 'count',
-    measures: 'p on a treble string',
-    weight: 8.6,
-    source: COMMON,
-    shape: (string) => THUMB_BY_STRING[string]!,
-  },
-  thumbLeap: {
-    unit: 'strings',
-    measures: 'leap of p over strings',
-    weight: 2.1,
-    source: COMMON,
-    shape: (strings) => Math.max(0, strings - 1),
-  },
-  thumbLeapHaste: {
+  thumbHaste: {
     unit: 'ms share',
-    measures: 'time that the leap needs over the time it has',
-    weight: 23,
-    source: 'Fitts 1954',
-    shape: urgency,
+    measures: 'p again on its way through a line: how much of 220 ms is lacking',
+    weight: 60,
+    source: TEXTURES,
+    shape: (lack) => Math.max(0, lack),
   },
-  thumbMelody: {
+  thumbInner: {
     unit: 'count',
-    measures: 'p on a note of the melody',
-    weight: 13,
-    source: COMMON,
+    measures: 'p on a note that belongs to the fingers, by string',
+    weight: 1,
+    source: TEXTURES,
+    shape: (string) => THUMB_INNER_BY_STRING[string]!,
+  },
+  thumbEither: {
+    unit: 'count',
+    measures: 'p in a figure of one voice, by string',
+    weight: 1,
+    source: TEXTURES,
+    shape: (string) => THUMB_EITHER_BY_STRING[string]!,
+  },
+  thumbBass: {
+    unit: 'count',
+    measures: 'p with the bass on a treble string',
+    weight: 1,
+    source: TEXTURES,
+    shape: (string) => THUMB_BASS_BY_STRING[string]!,
+  },
+  doubleThumb: {
+    unit: 'count',
+    measures: 'p twice in a row in a figure: a finger was free',
+    weight: 12,
+    source: TEXTURES,
     shape: linear,
+  },
+  thumbAgain: {
+    unit: 'ms share',
+    measures: 'p of a bass again, not by a slide: how much of 220 ms is lacking',
+    weight: 10,
+    source: COMMON,
+    shape: (lack) => Math.max(0, lack),
   },
   fingerBass: {
     unit: 'count',
     measures: 'a finger on a note of the bass',
-    weight: 32,
-    source: COMMON,
+    weight: 60,
+    source: TEXTURES,
     shape: linear,
+  },
+  fingerLow: {
+    unit: 'count',
+    measures: 'a finger on a bass string',
+    weight: 1,
+    source: COMMON,
+    shape: (string) => FINGER_LOW_BY_STRING[string]!,
+  },
+  slowLow: {
+    unit: 'ms share',
+    measures: 'a finger on a bass string in a slow line: how far from 220 to 440 ms',
+    weight: 1,
+    source: TEXTURES,
+    shape: (value) => Math.max(0, value),
   },
   ring: {
     unit: 'count',
     measures: 'a where a stronger finger could be',
-    weight: 4,
+    weight: 3,
     source: COMMON,
     shape: linear,
   },
@@ -133,12 +172,33 @@ export const RIGHT_TERMS = checkedTerms({
     source: COMMON,
     shape: linear,
   },
+  home: {
+    unit: 'strings',
+    measures: 'distance of the set from i on 3, m on 2, a on 1',
+    weight: 1,
+    source: COMMON,
+    shape: linear,
+  },
+  spread: {
+    unit: 'strings',
+    measures: 'neighbouring fingers that lie further apart or closer than a string for each finger',
+    weight: 2,
+    source: COMMON,
+    shape: linear,
+  },
   brush: {
     unit: 'strings',
     measures: 'p brushing over strings in one stroke; a string between would sound with them',
-    weight: 13,
+    weight: 4,
     source: COMMON,
-    shape: (gap) => (gap === 1 ? 1 : 6 * gap),
+    shape: (gap) => (gap === 1 ? 1 : 20 * gap),
+  },
+  twoThumbs: {
+    unit: 'count',
+    measures: 'two strings for p in a chord of up to four notes: filtered unless marked or inked',
+    weight: 300,
+    source: TEXTURES,
+    shape: linear,
   },
   findAgain: {
     unit: 'ms share',
@@ -146,13 +206,6 @@ export const RIGHT_TERMS = checkedTerms({
     weight: 15,
     source: COMMON,
     shape: urgency,
-  },
-  busy: {
-    unit: 'count',
-    measures: 'awkwardness of the right hand where the left hand is busy',
-    weight: 0.36,
-    source: COMMON,
-    shape: linear,
   },
   station: {
     unit: 'strings',
@@ -168,18 +221,18 @@ export const RIGHT_TERMS = checkedTerms({
     source: COMMON,
     shape: linear,
   },
-  offOrder: {
-    unit: 'count',
-    measures: 'a finger that is not the next of the order',
-    weight: 0,
-    source: COMMON,
-    shape: linear,
-  },
   wanted: {
     unit: 'count',
     measures: 'departure from the chosen order of a tremolo, or from the chosen starting finger',
     weight: 400,
     source: 'the teacher’s word',
+    shape: linear,
+  },
+  sweep: {
+    unit: 'count',
+    measures: 'plectrum: a sweep on to the neighbour string',
+    weight: 0,
+    source: COMMON,
     shape: linear,
   },
   sweepBack: {
@@ -238,29 +291,18 @@ export const STRING_GAP_AT_SOUNDHOLE_MM = 10.5;
 /** The set's place when i is on 3, m on 2, a on 1: string number + rank. */
 export const HOME_PLACE = 3;
 
-/** A repeated block chord is no repeated finger: this share of it counts. Source: handbook, "Repeat". */
-export const BLOCK_REPEAT_SHARE = 0.3;
+/** Where a finger may play again with nothing between, and p likewise. Source: handbook 13. */
+export const REPEAT_FREE_MS = 250;
+export const BLOCK_FREE_MS = 180;
+export const THUMB_FREE_MS = 220;
 
-/**
- * A rest stroke lands on the next lower-pitched string and plays it, p slides on to the next higher-pitched one: this
- * share of the repeat counts. Source: handbook, "Repeat".
- */
-export const SLIDE_REPEAT_SHARE = 0.5;
-export const THUMB_SLIDE_SHARE = 0.4;
-
-export const REPEAT_FREE_MS = 400;
-export const THUMB_REPEAT_FREE_MS = 220;
+/** Below this a line alternates strictly; a pause of so many ms lets it begin anew. Source: handbook 13; from memory. */
+export const STRICT_MS = 350;
+export const PAUSE_MS = 600;
 
 /** After a strum a finger finds its string in this time. From memory. */
 export const FIND_AGAIN_MS = 260;
 
-export const LONGEST_AWAY_MS = 440;
-
-/** The left hand is busy when it leaps over so many frets. From memory. */
-export const BUSY_LEAP_FRETS = 4;
-
-/** After this the fingers, or the thumb, come from nowhere: they have had all the time they can use. From memory. */
-export const LONGEST_FINGERS_MEMORY_MS = 1400;
-export const LONGEST_THUMB_MEMORY_MS = 350;
-/** And this long it is remembered which fingers played before the last ones. */
-export const LONGEST_EARLIER_MEMORY_MS = 260;
+/** Times between strokes count in steps of so many ms, and up to so many: longer ones change nothing. */
+export const GAP_STEP_MS = 5;
+export const LONGEST_GAP_MS = 700;

@@ -1,0 +1,132 @@
+/** Reads a piece into figures, voice by voice. Source: handbook 13. */
+import type { FingeringProblem } from '../fingering/problem';
+import { evidenceOf, type ReadTexture, SLOW_MS, TREMOLO_MS } from './evidence';
+import type { Figure, FigureRule } from './figure';
+import { spansOf, type Span } from './segment';
+import type { Texture } from './texture';
+import type { Hand } from './thumb';
+import { isSingle, lowest, type Voice, type VoiceEvent } from './voices';
+
+/** Below this margin nothing speaks clearly enough. From memory. */
+const LEAST_MARGIN = 0.12;
+
+export interface ReadingContext {
+  readonly problem: FingeringProblem;
+  readonly hands: readonly Hand[];
+  /** By moment. */
+  readonly onBeat: readonly boolean[];
+  readonly strummed: readonly boolean[];
+}
+
+export function readVoice(context: ReadingContext, voice: Voice): readonly Figure[] {
+  const { events } = voice;
+  if (events.length === 0) return [];
+  const struck = strikesByMoment(context.problem, voice);
+  const answered = (n: number) => struck(events[n]!.moment, events[n + 1]!.moment) > 0;
+  const evidence = evidenceOf(voice, answered);
+  const onBeat = events.map(({ moment }) => context.onBeat[moment]!);
+  const spans = joined(spansOf(evidence, onBeat));
+  return spans.map((span) => figureOf(context, voice, span, struck));
+}
+
+/** How many events other voices have between two moments. */
+function strikesByMoment({ strikes, moments }: FingeringProblem, voice: Voice) {
+  const others = moments.map(({ struck }) => (struck.some((one) => strikes[one]!.voice !== voice.name) ? 1 : 0));
+  return (from: number, to: number) => others.slice(from + 1, to).reduce((sum: number, one) => sum + one, 0);
+}
+
+/** A phrase that ends is not the end of its texture: spans of one kind that a break divides are one figure. */
+function joined(spans: readonly Span[]): readonly Span[] {
+  const result: Span[] = [];
+  for (const span of spans) {
+    const last = result.at(-1);
+    const lone = span.from === span.to;
+    if (last && (last.texture === span.texture || lone)) {
+      result[result.length - 1] = { ...last, to: span.to, margin: Math.max(last.margin, span.margin) };
+    } else result.push(span);
+  }
+  return result;
+}
+
+function figureOf(
+  { problem, hands, strummed }: ReadingContext,
+  voice: Voice,
+  span: Span,
+  struck: (from: number, to: number) => number,
+): Figure {
+  const events = voice.events.slice(span.from, span.to + 1);
+  const named = nameOf(problem, hands, strummed, events, span, struck);
+  return {
+    voice: voice.name,
+    ...named,
+    fromMoment: events[0]!.moment,
+    toMoment: events.at(-1)!.moment,
+    strikes: events.flatMap(({ strikes }) => strikes.map(({ index }) => index)),
+    margin: Math.round(span.margin * 100) / 100,
+  };
+}
+
+function nameOf(
+  problem: FingeringProblem,
+  hands: readonly Hand[],
+  strummed: readonly boolean[],
+  events: readonly VoiceEvent[],
+  { texture, margin }: Span,
+  struck: (from: number, to: number) => number,
+): { readonly texture: Texture; readonly rule: FigureRule } {
+  if (events.some(({ moment }) => strummed[moment]) && events.filter((event) => !isSingle(event)).every(({ moment }) => strummed[moment]))
+    return { texture: 'strum', rule: 'marked' };
+  if (isTremolo(events, struck)) return { texture: 'tremolo', rule: 'tremolo' };
+  if (texture === 'tremolo') return { texture: 'line', rule: 'again' };
+  if (texture === 'chords' && isAfterbeats(problem, hands, events))
+    return { texture: 'afterbeats', rule: 'afterBass' };
+  if (margin < LEAST_MARGIN && events.length > 2) return { texture: 'mixed', rule: 'unclear' };
+  if (texture === 'line' && meanGapMs(events) >= SLOW_MS) return { texture: 'slowMelody', rule: 'slow' };
+  return { texture, rule: RULES[texture] };
+}
+
+const RULES: Readonly<Record<ReadTexture, FigureRule>> = {
+  line: 'steps',
+  brokenChord: 'leaps',
+  tremolo: 'tremolo',
+  chords: 'together',
+  parallels: 'sameForm',
+  pedal: 'pedal',
+};
+
+/**
+ * One pitch two or three times and more in a row, quickly, each row after a note of another voice; in one voice alone
+ * after a single note of another pitch.
+ */
+function isTremolo(events: readonly VoiceEvent[], struck: (from: number, to: number) => number): boolean {
+  let again = 0;
+  let rows = 0;
+  let alone = 0;
+  for (let n = 1; n < events.length; n++) {
+    const [a, b, c] = [events[n - 1]!, events[n]!, events[n + 1]];
+    if (repeats(a, b) && struck(a.moment, b.moment) === 0) again++;
+    else if (struck(a.moment, b.moment) > 0) rows++;
+    else if (!repeats(a, b) && (!c || !repeats(b, c))) alone++;
+  }
+  rows += alone;
+  return rows >= 2 && again >= rows * 0.8 && again >= (events.length - 1 - alone) * 0.4;
+}
+
+const repeats = (a: VoiceEvent, b: VoiceEvent) =>
+  isSingle(a) && isSingle(b) && lowest(a) === lowest(b) && b.timeMs - a.timeMs <= TREMOLO_MS;
+
+/** Chords that come after their bass and not with it. */
+function isAfterbeats({ moments }: FingeringProblem, hands: readonly Hand[], events: readonly VoiceEvent[]): boolean {
+  const chords = events.filter((event) => !isSingle(event));
+  const after = chords.filter(({ moment }) => {
+    const isBass = (k: number) => moments[k]?.struck.some((strike) => hands[strike] === 'thumb') ?? false;
+    return !isBass(moment) && (isBass(moment - 1) || isBass(moment - 2) || isBass(moment - 3));
+  });
+  return after.length >= 2 && after.length >= chords.length * 0.5;
+}
+
+function meanGapMs(events: readonly VoiceEvent[]): number {
+  if (events.length < 2) return Infinity;
+  const gaps = events.slice(1).map((event, n) => event.timeMs - events[n]!.timeMs).sort((a, b) => a - b);
+  return gaps[Math.floor(gaps.length / 2)]!;
+}

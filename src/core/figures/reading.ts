@@ -1,0 +1,45 @@
+/** A piece read as figures: the texture of every note, and what the right hand makes of it. */
+import type { FingeringProblem } from '../fingering/problem';
+import { corrected } from './corrected';
+import type { Figure } from './figure';
+import { handTextures } from './handTextures';
+import { readVoice } from './readFigures';
+import type { Texture } from './texture';
+import { type Hand, handsOf } from './thumb';
+import { type Phase, phasesOf } from './tremoloGroups';
+import { voicesOf } from './voices';
+
+export interface Reading {
+  /** By voice from the lowest, in the order of time. */
+  readonly figures: readonly Figure[];
+  /** By strike. */
+  readonly hands: readonly Hand[];
+  readonly phases: readonly (Phase | null)[];
+  /** By moment. */
+  readonly textures: readonly Texture[];
+}
+
+/** What is known of the score besides its strikes; rows by moment. */
+export interface Surroundings {
+  readonly onBeat: readonly boolean[];
+  readonly strummed: readonly boolean[];
+}
+
+/** @param textureOf the teacher's word for a note; null where there is none */
+export function readFigures(
+  problem: FingeringProblem,
+  { onBeat, strummed }: Surroundings,
+  textureOf: (uid: string) => Texture | null = () => null,
+): Reading {
+  const voices = voicesOf(problem);
+  const hands = handsOf(problem, voices);
+  const context = { problem, hands, onBeat, strummed };
+  const read = voices.flatMap((voice) => readVoice(context, voice));
+  const figures = corrected(problem, read, textureOf);
+  return {
+    figures,
+    hands,
+    phases: phasesOf(problem, figures),
+    textures: handTextures(problem, figures, hands),
+  };
+}
