@@ -66,19 +66,23 @@ function spansWithFingers(
     .reduce((least, { fromMoment }) => Math.min(least, fromMoment), moments.length);
   const own = new Set(figure.strikes);
   const spans: { figure: Figure; from: number; to: number }[] = [];
-  let thumbed = Infinity;
+  let thumbed = 0;
+  let begun = false;
   let bass = figure.fromMoment;
   for (let k = figure.fromMoment; k <= figure.toMoment; k++) {
     const struck = moments[k]!.struck.filter((strike) => own.has(strike));
     if (struck.length === 0) continue;
     if (struck.every((strike) => hands[strike] === 'thumb')) {
+      if (thumbed === 0 || thumbed > MOST_THUMBED) bass = k;
       thumbed++;
-      bass = k;
       continue;
     }
-    if (thumbed > MOST_THUMBED) spans.push({ figure, from: Math.min(bass, k), to: k + 1 });
+    const withBass = struck.some((strike) => hands[strike] === 'thumb');
+    const from = withBass || thumbed === 0 ? k : bass;
+    if (!begun || thumbed > MOST_THUMBED) spans.push({ figure, from, to: k + 1 });
     else spans.at(-1)!.to = k + 1;
     thumbed = 0;
+    begun = true;
   }
   const last = spans.at(-1);
   if (last && last.to > figure.toMoment) last.to = next;

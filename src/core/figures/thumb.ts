@@ -58,7 +58,9 @@ function soloHands({ events }: Voice, set: Setter): void {
     }
     const under = (other: VoiceEvent | undefined) =>
       other !== undefined && lowest(other) - lowest(event) >= BELOW_NEIGHBOURS;
-    const isBass = under(after) && (before === undefined || under(before)) && lowest(event) < TREBLE_MIDI;
+    const isBass =
+      lowest(event) < TREBLE_MIDI &&
+      (after === undefined ? under(before) : under(after) && (before === undefined || under(before)));
     set(event, isBass ? 'thumb' : 'either');
   });
 }
@@ -114,10 +116,8 @@ function swings(events: readonly VoiceEvent[], n: number): boolean {
   const pitch = (k: number) => (events[k] ? lowest(events[k]) : null);
   const byTurns = (a: number, b: number, c: number, d: number) =>
     pitch(a) !== null && pitch(a) === pitch(c) && pitch(b) !== null && pitch(b) === pitch(d);
-  return (
-    leapsAround(events, n) &&
-    (byTurns(n, n + 1, n + 2, n + 3) || byTurns(n - 1, n, n + 1, n + 2) || byTurns(n - 3, n - 2, n - 1, n))
-  );
+  if (byTurns(n - 3, n - 2, n - 1, n)) return true;
+  return leapsAround(events, n) && (byTurns(n, n + 1, n + 2, n + 3) || byTurns(n - 1, n, n + 1, n + 2));
 }
 
 /** A bass that walks up goes by step; what leaps away on both sides is accompaniment. */

@@ -2,7 +2,7 @@
 import { isPick, type Pluck } from '../../score/model';
 import { EFFECTS, type StrokeEffect } from './effects';
 import { KEEP, type Mode, modeNumber } from './modes';
-import { stationed } from './stations';
+import { stationed, withoutThoseBelow } from './stations';
 import { tailMs, type StrokeGroup } from './strokes';
 
 export const RANK: Readonly<Record<Pluck, number>> = { p: -1, i: 0, m: 1, a: 2, c: 3, down: 4, up: 5 };
@@ -130,14 +130,17 @@ export function fingersAfter(before: FingersPart, sharing: Sharing): FingersPart
   if (forgets) return ANY_FINGERS;
   if (away) return AWAY_FINGERS;
   if (letters.length === 0) return before.since === 'slur' ? before : rested(before, 'slur');
-  if (!fingers || mode === KEEP) return mode.kind === 'thumb' ? bare(mode) : rested(before, 'thumb');
+  if (!fingers || mode === KEEP) return mode.kind === 'thumb' ? bare(mode) : rested(cleared(before, sharing), 'thumb');
   const { bits, string } = fingers;
   const known = { last: bits, string, since: 'nothing' } as const;
   if (mode.kind !== 'stations') return { mode, map: NO_MAP, ...known };
   // Which other strings have their fingers is not known, so nothing that comes may cost more for it.
   if (before.mode === 'any') return ANY_FINGERS;
-  return { mode, map: stationed(before, fingers).map, ...known };
+  return { mode, map: stationed(cleared(before, sharing), fingers).map, ...known };
 }
+
+const cleared = (before: FingersPart, { thumb }: Sharing): FingersPart =>
+  thumb && before.map !== NO_MAP ? { ...before, map: withoutThoseBelow(before.map, thumb.string) } : before;
 
 /** The fingers have not played: stations and cycles need not know any more which of them did last. */
 function rested(before: FingersPart, since: Since): FingersPart {

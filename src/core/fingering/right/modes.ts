@@ -39,7 +39,7 @@ export const MODES: readonly Mode[] = [
 export const modeNumber = (mode: Mode): number => MODES.indexOf(mode);
 
 /** Where a run of the thumb is thinkable: one line alone, or what is not clear. */
-const RUNS_OF_P: ReadonlySet<Texture> = new Set<Texture>(['line', 'slowMelody', 'mixed']);
+const RUNS_OF_P: ReadonlySet<Texture> = new Set<Texture>(['line', 'slowMelody', 'brokenChord', 'mixed']);
 
 /**
  * The modes in which a group can be played with these letters; at least one. Which of them the texture is at home in is
@@ -50,8 +50,9 @@ export function modesFor(group: StrokeGroup, letters: readonly Pluck[]): readonl
   const { texture, strokes, manner } = group;
   if (manner.school.plectrum || group.effect !== null) return [fingers.length > 1 ? STATIONS : KEEP];
   if (fingers.length === 0) {
-    const runs = RUNS_OF_P.has(texture) && strokes.some(({ hand }) => hand !== 'thumb');
-    return [runs ? THUMB : KEEP];
+    const runs = RUNS_OF_P.has(texture) && strokes.some(({ hand }) => hand === 'either');
+    if (!runs) return [KEEP];
+    return texture === 'brokenChord' ? [KEEP, THUMB] : [THUMB];
   }
   if (fingers.length > 1) return [STATIONS];
   const k = fingers[0]!;
@@ -77,7 +78,7 @@ function singleModes(texture: Texture, school: RightSchool, stroke: Stroke, lett
     case 'strum':
       return [FREE];
     case 'mixed':
-      return [STATIONS, FREE];
+      return school.line === 'order' ? turns(['ami']) : [STATIONS, FREE];
     default:
       return [STATIONS];
   }

@@ -57,3 +57,11 @@ function nearest(map: readonly number[], at: number, towards: 1 | -1): number {
   for (let string = at + towards; string >= 1 && string <= 6; string += towards) if (map[string] !== 0) return string;
   return 0;
 }
+
+/** Whether a finger has its place on a lower-pitched string than p plays. */
+export const isAbove = (map: readonly number[], thumb: number): boolean =>
+  map.some((finger, string) => finger !== 0 && string > thumb);
+
+/** Fingers that p has reached over have lost their places. */
+export const withoutThoseBelow = (map: readonly number[], thumb: number): readonly number[] =>
+  isAbove(map, thumb) ? map.map((finger, string) => (string > thumb ? 0 : finger)) : map;

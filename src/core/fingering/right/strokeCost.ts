@@ -6,7 +6,7 @@ import { price } from '../costTerm';
 import { EFFECTS } from './effects';
 import { type FingersPart, type PickMemory, RANK, type RightMemory, type Sharing, type ThumbPart } from './memory';
 import type { Manner } from './setting';
-import { stationed } from './stations';
+import { isAbove, stationed, withoutThoseBelow } from './stations';
 import type { Stroke, StrokeGroup } from './strokes';
 import {
   BLOCK_FREE_MS,
@@ -40,6 +40,10 @@ class Bill {
   }
 }
 
+/** In the quick notes of a slow tune a costs so many times as much. From memory. */
+const QUICK_RING = 4;
+const RING_BIT = 1 << RANK.a;
+
 /** Up to so many notes a chord has a finger for each. Source: handbook 13, "chords". */
 const MOST_FINGERED = 4;
 
@@ -59,14 +63,16 @@ export function groupCost(group: StrokeGroup, { letters, mode, fingers }: Sharin
       if (letters[k - 1] === 'p' && !strummed) bill.charge('brush', strokes[k - 1]!.string - string);
     } else if (RANK[letter] <= RANK.c) {
       if (stroke.hand === 'thumb') bill.charge('fingerBass', 1);
-      if (!strummed) bill.charge('fingerLow', string);
+      if (!strummed && mode.kind === 'stations')
+        bill.charge(texture === 'brokenChord' ? 'brokenLow' : 'fingerLow', string);
       if (letter === 'a' && mode.kind !== 'turn' && mode.kind !== 'cycle' && !strummed) bill.charge('ring', 1);
       if (letter === 'c') bill.charge('little', 1);
     }
     if (!isPick(letter)) bill.charge('station', awayFromStation(letter, string));
   });
   const { everywhere } = manner.school;
-  if (everywhere && strokes.length === 1 && fingers && mode.kind !== 'turn') bill.charge('offPair', 1);
+  if (everywhere && strokes.length === 1 && strokes[0]!.hand !== 'thumb' && mode.kind !== 'turn')
+    bill.charge('offPair', 1);
   if (thumbs > 1 && letters.length <= MOST_FINGERED && effect === null && !isMarked(strokes))
     bill.charge('twoThumbs', thumbs - 1);
   if (isPick(letters[0] ?? null)) {
@@ -79,9 +85,14 @@ export function groupCost(group: StrokeGroup, { letters, mode, fingers }: Sharin
     bill.charge('home', Math.abs(placeOf(fingers) - HOME_PLACE));
     bill.charge('spread', spreadStrings(letters, strokes));
   }
-  if (fingers && texture !== 'mixed' && (mode.kind === 'turn' || mode.kind === 'free')) {
+  // A slow tune has time for the finger that hangs over its string.
+  if (fingers && texture === 'slowMelody' && mode.kind === 'free') {
+    if (group.paceMs >= STRICT_MS) bill.charge('home', Math.abs(placeOf(fingers) - HOME_PLACE), 2);
+    else if (fingers.bits & RING_BIT) bill.charge('ring', 1, QUICK_RING);
+  }
+  if (fingers && strokes[0]!.hand === 'either' && (mode.kind === 'turn' || mode.kind === 'free')) {
     // i and m go down to the bass strings for runs; what is slow belongs to p there.
-    const slow = Math.min(1, (group.gapMs - THUMB_FREE_MS) / THUMB_FREE_MS);
+    const slow = Math.min(1, (group.paceMs - THUMB_FREE_MS) / THUMB_FREE_MS);
     for (const string of fingers.strings) if (string >= 4) bill.charge('slowLow', slow * SLOW_LOW[string]!);
   }
   return bill.sum;
@@ -93,9 +104,15 @@ const SLOW_LOW = [0, 0, 0, 0, 4, 8, 8] as const;
 const isMarked = (strokes: readonly Stroke[]) =>
   strokes.filter(({ printed, wanted }) => printed === 'p' || wanted === 'p').length > 1;
 
-function thumbOwn({ hand, string }: Stroke, { texture }: StrokeGroup, isRun: boolean, bill: Bill): void {
+function thumbOwn(
+  { hand, string, phase }: Stroke,
+  { texture, strokes }: StrokeGroup,
+  isRun: boolean,
+  bill: Bill,
+): void {
+  // In a tremolo p plays everything but the repeated notes, on any string.
+  if (texture === 'tremolo' && strokes.length === 1 && !phase) return;
   if (hand === 'thumb' || isRun) bill.charge('thumbBass', string);
-  else if (texture === 'tremolo') return;
   else if (hand === 'either') bill.charge('thumbEither', string);
   else bill.charge('thumbInner', string);
 }
@@ -142,6 +159,7 @@ export function fingersPartCost(
   if (letters.length === 0 || pick || away || before.mode === 'any') return 0;
   const bill = new Bill(group.manner, ledger);
   if (mode.kind === 'thumb') thumbRunCost(before, group, bill);
+  if (sharing.thumb && isAbove(before.map, sharing.thumb.string)) bill.charge('thumbAbove', 1);
   if (!fingers) return bill.sum;
   if (before.mode === 'away') bill.charge('findAgain', FIND_AGAIN_MS / Math.max(1, group.gapMs));
   const { startFinger } = group.manner.style;
@@ -185,20 +203,31 @@ function repeatCost(before: FingersPart, bits: number, { gapMs }: StrokeGroup, b
   else bill.charge('repeat', 1 - gapMs / BLOCK_FREE_MS, 0.25);
 }
 
+/** After a chord with a on top a tune goes on with m or i. Source: handbook 13. */
+function ringAfterChord({ last, since }: FingersPart, bits: number, bill: Bill): void {
+  if (since === 'nothing' && bits === RING_BIT && !isOne(last) && (last & RING_BIT) !== 0)
+    bill.charge('repeatInTune', 1);
+}
+
 /** While p plays, or in a chord, the set moves as one; in the middle of a figure it disturbs most. */
 const MOVED_AFTER_THUMB = 0.3;
+const MOVED_WITH_THUMB = 0.35;
 const MOVED_AS_BLOCK = 0.2;
 
-function stationsCost(before: FingersPart, group: StrokeGroup, { fingers }: Sharing, bill: Bill): void {
-  const { change, spread } = stationed(before, fingers!);
+function stationsCost(before: FingersPart, group: StrokeGroup, { fingers, thumb }: Sharing, bill: Bill): void {
+  const known = thumb ? { ...before, map: withoutThoseBelow(before.map, thumb.string) } : before;
+  const { change, spread } = stationed(known, fingers!);
   repeatCost(before, fingers!.bits, group, bill);
   if (change === 'visit') bill.charge('visit', 1);
   if (change === 'moved')
-    bill.charge(
-      'restation',
-      !isOne(fingers!.bits) ? MOVED_AS_BLOCK : before.since !== 'nothing' || group.strokes.length > 1 ? MOVED_AFTER_THUMB : 1,
-    );
+    bill.charge('restation', movedShare(before, group, fingers!.bits));
   if (isOne(fingers!.bits)) bill.charge('spread', spread);
+}
+
+function movedShare({ since }: FingersPart, { strokes }: StrokeGroup, bits: number): number {
+  if (!isOne(bits)) return MOVED_AS_BLOCK;
+  if (since !== 'nothing') return MOVED_AFTER_THUMB;
+  return strokes.length > 1 ? MOVED_WITH_THUMB : 1;
 }
 
 /** A line: the next finger of the turn; the one that begins it pays for its crossings. */
@@ -214,6 +243,7 @@ function turnCost(before: FingersPart, group: StrokeGroup, { fingers, mode }: Sh
     const at = letters.findIndex((letter) => rankOf(letter) === lowestRank(before.last));
     if (rankOf(letters[(at + 1) % letters.length]!) !== now) bill.charge('offTurn', 1, looseness(group.gapMs));
   } else repeatCost(before, fingers!.bits, group, bill);
+  ringAfterChord(before, fingers!.bits, bill);
   crossingCost(before, fingers!, bill);
 }
 
@@ -231,9 +261,12 @@ function crossingCost(before: FingersPart, now: NonNullable<Sharing['fingers']>,
 
 function freeCost(before: FingersPart, group: StrokeGroup, { fingers }: Sharing, bill: Bill): void {
   repeatCost(before, fingers!.bits, group, bill);
+  ringAfterChord(before, fingers!.bits, bill);
   const single = isOne(fingers!.bits) && isOne(before.last);
   if (single && before.last === fingers!.bits && group.texture === 'slowMelody') bill.charge('repeatInTune', 1);
   if (before.since !== 'slur') crossingCost(before, fingers!, bill);
+  // One finger on two strings one after the other, p between or not: the next one lies nearer.
+  if (single && before.last === fingers!.bits && before.string !== fingers!.string) bill.charge('displacement', 1);
 }
 
 function thumbRunCost(before: FingersPart, group: StrokeGroup, bill: Bill): void {
@@ -241,6 +274,9 @@ function thumbRunCost(before: FingersPart, group: StrokeGroup, bill: Bill): void
   if (isRun) bill.charge('thumbHaste', 1 - group.gapMs / THUMB_FREE_MS);
   else bill.charge('thumbRun', before.mode === 'start' ? 0 : 1);
 }
+
+/** Coming down, a m i is followed by p p as a matter of course. Source: handbook 13. */
+const DOUBLE_ON_THE_WAY_DOWN = 0.4;
 
 export function thumbPartCost(
   before: ThumbPart,
@@ -254,7 +290,8 @@ export function thumbPartCost(
   if (pick) pickCost(before.pick, pick, group, hand, bill);
   else if (thumb && before.string > 0 && mode.kind !== 'thumb') {
     const inFigure = before.alone && letters.length === 1 && group.strokes[0]!.hand !== 'thumb';
-    if (inFigure && group.texture !== 'tremolo') bill.charge('doubleThumb', 1);
+    if (inFigure && group.texture !== 'tremolo')
+      bill.charge('doubleThumb', 1, thumb.lowest > before.string ? DOUBLE_ON_THE_WAY_DOWN : 1);
     if (thumb.lowest !== before.string - 1) bill.charge('thumbAgain', 1 - group.gapMs / THUMB_FREE_MS);
   }
   return bill.sum;

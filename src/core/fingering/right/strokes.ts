@@ -36,6 +36,8 @@ export interface StrokeGroup {
   readonly texture: Texture;
   /** Time since the moment before, in steps; long ones are all alike. */
   readonly gapMs: number;
+  /** The shorter of the times before and after it. */
+  readonly paceMs: number;
   /** Nothing is remembered after it: so it bounds from below what this group, or every group, can cost. */
   readonly forgets: boolean;
   /** Equal for groups that are alike but for the numbers of their strikes. */
@@ -44,7 +46,7 @@ export interface StrokeGroup {
 
 /** Since the moment before. */
 function gapMsAt({ moments }: FingeringProblem, k: number): number {
-  if (k === 0) return LONGEST_GAP_MS;
+  if (k === 0 || k === moments.length) return LONGEST_GAP_MS;
   const ms = moments[k]!.timeMs - moments[k - 1]!.timeMs;
   return Math.min(LONGEST_GAP_MS, GAP_STEP_MS * Math.round(ms / GAP_STEP_MS));
 }
@@ -114,6 +116,7 @@ export function strokeGroup(
     effect: setting.effects[k]!,
     texture: setting.reading.textures[k]!,
     gapMs: gapMsAt(problem, k),
+    paceMs: Math.min(gapMsAt(problem, k), gapMsAt(problem, k + 1)),
     forgets: false,
   });
 }
@@ -127,6 +130,7 @@ export const wildGroup = (setting: RightSetting, k: number): StrokeGroup => ({
   effect: null,
   texture: setting.reading.textures[k]!,
   gapMs: 0,
+  paceMs: 0,
   forgets: true,
   key: 'wild',
 });
@@ -143,13 +147,13 @@ export const withStrokes = (group: StrokeGroup, strokes: readonly Stroke[]): Str
   keyed({ ...group, strokes });
 
 function keyed(group: Omit<StrokeGroup, 'key'>): StrokeGroup {
-  const { strokes, manner, onBeat, opens, effect, texture, gapMs, forgets } = group;
+  const { strokes, manner, onBeat, opens, effect, texture, gapMs, paceMs, forgets } = group;
   let each = '';
   for (const { string, role, hand, phase, printed, wanted } of strokes)
     each += ` ${string}${role[0]}${hand[0]}${phase ? `${phase.at}.${phase.of}` : ''}${printed ?? ''}/${wanted ?? ''}`;
-  const key = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}${texture}${gapMs}:${each}`;
+  const key = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}${texture}${gapMs}/${paceMs}:${each}`;
   // Written out: thousands are made a plan, and copies by spreading are slow.
-  return { strokes, manner, onBeat, opens, effect, texture, gapMs, forgets, key };
+  return { strokes, manner, onBeat, opens, effect, texture, gapMs, paceMs, forgets, key };
 }
 
 const FINGERS: readonly Pluck[] = ['i', 'm', 'a', 'c'];

@@ -9,19 +9,20 @@ const COMMON = 'common practice';
 const TEXTURES = 'handbook 13';
 
 /** p among the fingers, above the strings that are its own: the size of two bad crossings, worse the higher. */
-const THUMB_INNER_BY_STRING = [0, 90, 60, 25, 3, 0, 0] as const;
+const THUMB_INNER_BY_STRING = [0, 90, 60, 25, 8, 0, 0] as const;
 /** p with the bass: it goes where the bass goes. */
 const THUMB_BASS_BY_STRING = [0, 12, 5, 1, 0, 0, 0] as const;
 /** p in a figure of one voice that may be played by p i m as well. */
-const THUMB_EITHER_BY_STRING = [0, 90, 50, 9, 0, 0, 0] as const;
-/** A finger on the thumb's strings. */
+const THUMB_EITHER_BY_STRING = [0, 90, 60, 22, 0, 0, 0] as const;
+/** A finger on the thumb's strings, as part of a chord; in a broken chord they are the thumb's as long as it is near. */
 const FINGER_LOW_BY_STRING = [0, 0, 0, 0, 1, 5, 8] as const;
+const BROKEN_LOW_BY_STRING = [0, 0, 0, 0, 1, 40, 50] as const;
 
 export const RIGHT_TERMS = checkedTerms({
   displacement: {
     unit: 'strings',
     measures: 'move of the set of fingers beyond what they spread by themselves',
-    weight: 2,
+    weight: 3,
     source: COMMON,
     shape: linear,
   },
@@ -56,7 +57,7 @@ export const RIGHT_TERMS = checkedTerms({
   restation: {
     unit: 'count',
     measures: 'the fingers moved to other strings: in the middle of a figure a whole one, less while p plays',
-    weight: 14,
+    weight: 24,
     source: TEXTURES,
     shape: linear,
   },
@@ -91,7 +92,7 @@ export const RIGHT_TERMS = checkedTerms({
   thumbRun: {
     unit: 'count',
     measures: 'p takes over a line, or gives it back',
-    weight: 6,
+    weight: 15,
     source: TEXTURES,
     shape: linear,
   },
@@ -123,10 +124,17 @@ export const RIGHT_TERMS = checkedTerms({
     source: TEXTURES,
     shape: (string) => THUMB_BASS_BY_STRING[string]!,
   },
+  thumbAbove: {
+    unit: 'count',
+    measures: 'p on a higher-pitched string than a finger that has its place below',
+    weight: 20,
+    source: COMMON,
+    shape: linear,
+  },
   doubleThumb: {
     unit: 'count',
     measures: 'p twice in a row in a figure: a finger was free',
-    weight: 12,
+    weight: 17,
     source: TEXTURES,
     shape: linear,
   },
@@ -151,6 +159,13 @@ export const RIGHT_TERMS = checkedTerms({
     source: COMMON,
     shape: (string) => FINGER_LOW_BY_STRING[string]!,
   },
+  brokenLow: {
+    unit: 'count',
+    measures: 'a finger on a bass string in a broken chord',
+    weight: 1,
+    source: TEXTURES,
+    shape: (string) => BROKEN_LOW_BY_STRING[string]!,
+  },
   slowLow: {
     unit: 'ms share',
     measures: 'a finger on a bass string in a slow line: how far from 220 to 440 ms',
@@ -161,7 +176,7 @@ export const RIGHT_TERMS = checkedTerms({
   ring: {
     unit: 'count',
     measures: 'a where a stronger finger could be',
-    weight: 3,
+    weight: 2,
     source: COMMON,
     shape: linear,
   },
