@@ -12,21 +12,16 @@ import { returnCost } from '../../src/core/fingering/left/returns';
 import { follows, transitionCost } from '../../src/core/fingering/left/transition';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem';
 import {
-  aged,
   memoryAfter,
   NO_MEMORY,
+  type Played,
   type RightMemory,
   sharingFor,
 } from '../../src/core/fingering/right/memory';
+import { modesFor } from '../../src/core/fingering/right/modes';
 import type { RightSetting } from '../../src/core/fingering/right/setting';
 import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
-import {
-  placedAt,
-  sharingsOf,
-  stepMs,
-  type StrokeGroup,
-  strokeGroup,
-} from '../../src/core/fingering/right/strokes';
+import { placedAt, sharingsOf, type StrokeGroup, strokeGroup } from '../../src/core/fingering/right/strokes';
 import type { Pluck } from '../../src/core/score/model';
 
 /** All placements of what sounds at a moment: struck strikes lie somewhere, held ones too or are let go. */
@@ -97,24 +92,32 @@ export function naiveSharings(count: number, letters: Pluck[] = ['p', 'i', 'm', 
   );
 }
 
-/** How the right hand gets from one moment's memory to the next: the rules alone, without any of the planner's layers. */
-function strokeWays(
-  problem: FingeringProblem,
-  group: StrokeGroup,
-  k: number,
-  before: RightMemory,
-  fretBefore: number | null,
-): { readonly cost: number; readonly memory: RightMemory }[] {
-  const { plays, steps } = problem.passes;
-  const memory = aged(before, stepMs(problem, k));
+/** Every way to give letters to a group, in every mode. */
+export function naivePlayed(group: StrokeGroup): readonly Played[] {
   const { school, style } = group.manner;
   const sharings =
     school.plectrum || group.effect
       ? sharingsOf(group)
       : naiveSharings(group.strokes.length, style.littleFinger ? ['p', 'i', 'm', 'a', 'c'] : undefined);
-  return sharings.map((letters) => {
-    const sharing = sharingFor(group, letters);
-    const step = strokeTransitionCost(memory, fretBefore, group, sharing, problem.hand);
+  // p takes one string of a small chord, unless it is marked or inked otherwise.
+  const filtered =
+    group.lifted || school.plectrum || group.effect || group.strokes.length > 4
+      ? sharings
+      : sharings.filter((letters) => letters.filter((letter) => letter === 'p').length < 2);
+  return filtered.flatMap((letters) => modesFor(group, letters).map((mode) => ({ letters, mode })));
+}
+
+/** How the right hand gets from one moment's memory to the next: the rules alone, without any of the planner's layers. */
+function strokeWays(
+  problem: FingeringProblem,
+  group: StrokeGroup,
+  k: number,
+  memory: RightMemory,
+): { readonly cost: number; readonly memory: RightMemory }[] {
+  const { plays, steps } = problem.passes;
+  return naivePlayed(group).map((played) => {
+    const sharing = sharingFor(group, played);
+    const step = strokeTransitionCost(memory, group, sharing, problem.hand);
     return {
       cost: (k === 0 ? plays[0]! : steps[k]!) * step + plays[k]! * groupCost(group, sharing),
       memory: memoryAfter(memory, sharing),
@@ -132,8 +135,7 @@ export function naiveRightCost(problem: FingeringProblem, groups: readonly Strok
       best = cost;
       return;
     }
-    const fret = groups[k - 1]?.fret ?? null;
-    for (const way of strokeWays(problem, group, k, before, fret)) walk(k + 1, way.memory, cost + way.cost);
+    for (const way of strokeWays(problem, group, k, before)) walk(k + 1, way.memory, cost + way.cost);
   };
   walk(0, NO_MEMORY, 0);
   return best;
@@ -145,7 +147,7 @@ export function naiveJointCost(problem: FingeringProblem, setting: RightSetting,
   const configurations = problem.moments.map((moment) => naiveConfigurations(problem, moment));
   let best = Infinity;
   const path: HandState[] = [];
-  const walk = (k: number, left: number, right: number, memory: RightMemory, fretBefore: number | null) => {
+  const walk = (k: number, left: number, right: number, memory: RightMemory) => {
     // The left hand of what is still to come costs at least what all of it costs at least, less what it has cost.
     if (Math.max(left, leftCost) + right >= best) return;
     const moment = problem.moments[k];
@@ -169,10 +171,10 @@ export function naiveJointCost(problem: FingeringProblem, setting: RightSetting,
       const next = left + way + plays[k]! * stateCost(problem, moment, state) + back;
       if (next + right >= best) continue;
       const group = strokeGroup(problem, setting, k, placedAt(problem, moment, before, state));
-      for (const { cost, memory: after } of strokeWays(problem, group, k, memory, fretBefore))
-        walk(k + 1, next, right + cost, after, group.fret);
+      for (const { cost, memory: after } of strokeWays(problem, group, k, memory))
+        walk(k + 1, next, right + cost, after);
     }
   };
-  walk(0, 0, 0, NO_MEMORY, null);
+  walk(0, 0, 0, NO_MEMORY);
   return best;
 }

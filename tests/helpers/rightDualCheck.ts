@@ -6,10 +6,10 @@ import { expect } from 'vitest';
 import { costToEnd, solveLattice } from '../../src/core/fingering/lattice';
 import type { FingeringProblem } from '../../src/core/fingering/problem';
 import {
-  aged,
   fingersKey,
   memoryAfter,
   NO_MEMORY,
+  type Played,
   type RightMemory,
   sharingFor,
   thumbKey,
@@ -18,9 +18,12 @@ import { type Placed, RightPlanner } from '../../src/core/fingering/right/planRi
 import { plainSetting } from '../../src/core/fingering/right/setting';
 import { strokeChain } from '../../src/core/fingering/right/strokeChain';
 import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
-import { sharingsOf, stepMs, strokeGroup } from '../../src/core/fingering/right/strokes';
+import { modeNumber } from '../../src/core/fingering/right/modes';
+import { strokeGroup } from '../../src/core/fingering/right/strokes';
 import { StrokeStore } from '../../src/core/fingering/right/strokeStore';
+import { naivePlayed } from './naive';
 
+const nameOf = ({ letters, mode }: Played) => `${letters.join('')}${modeNumber(mode)}`;
 const keyOf = ({ fingers, thumb }: RightMemory) => `${fingersKey(fingers)}|${thumbKey(thumb)}`;
 
 export function rightDualCheck(problem: FingeringProblem, placed: Placed): void {
@@ -37,26 +40,24 @@ export function rightDualCheck(problem: FingeringProblem, placed: Placed): void 
   const toEnd = layers.map(
     (layer, k) =>
       new Map(
-        layer.shared.states.map(({ letters }, s) => {
+        layer.shared.states.map(({ played }, s) => {
           const memory = store.memoryIn(layer.shared.situations, layer.shared.situationOf[s]!);
-          return [`${letters.join('')}|${keyOf(memory)}`, costToEnd(solution, k, s)];
+          return [`${nameOf(played)}|${keyOf(memory)}`, costToEnd(solution, k, s)];
         }),
       ),
   );
-  const last = groups.length - 1;
-  let before = new Map([[`|${keyOf(NO_MEMORY)}`, NO_MEMORY]]);
+  let before = new Map([[`0|${keyOf(NO_MEMORY)}`, NO_MEMORY]]);
   groups.forEach((group, k) => {
     const reached = new Map<string, RightMemory>();
-    const fret = groups[k - 1]?.fret ?? null;
     for (const [key, memory] of before) {
       let best = Infinity;
-      for (const letters of sharingsOf(group)) {
-        const sharing = sharingFor(group, letters);
-        const after = aged(memoryAfter(memory, sharing), k < last ? stepMs(problem, k + 1) : 0);
-        const afterKey = `${letters.join('')}|${keyOf(after)}`;
+      for (const played of naivePlayed(group)) {
+        const sharing = sharingFor(group, played);
+        const after = memoryAfter(memory, sharing);
+        const afterKey = `${nameOf(played)}|${keyOf(after)}`;
         const rest = toEnd[k + 1]!.get(afterKey);
         if (rest === undefined) throw new Error(`moment ${k}: the planner lacks ${afterKey}`);
-        const way = strokeTransitionCost(memory, fret, group, sharing, problem.hand);
+        const way = strokeTransitionCost(memory, group, sharing, problem.hand);
         const step = (k === 0 ? plays[0]! : steps[k]!) * way + plays[k]! * groupCost(group, sharing);
         best = Math.min(best, step + rest);
         reached.set(afterKey, after);

@@ -3,12 +3,11 @@
  * lie on these strings and are played by these letters; pairs of columns carry the prices of coming from one to the
  * other, unless the fingers (or the thumb) play in between. It knows nothing of the planner's memories or layers.
  *
- * Left out (their weights must be 0): what looks back further than to the last strokes (a finger's own last stroke, the
- * habit of two) and what depends on the sum of other prices (the busy left hand).
+ * Left out (their weights must be 0): what looks back further than to the last strokes, the map of stations. Brute force
+ * and the dual check know it.
  */
 import type { FingeringProblem } from '../../src/core/fingering/problem';
 import {
-  aged,
   memoryAfter,
   NO_MEMORY,
   type RightMemory,
@@ -20,15 +19,15 @@ import { fingersPartCost, groupCost, thumbPartCost } from '../../src/core/finger
 import type { RightTermId } from '../../src/core/fingering/right/terms';
 import {
   type PlacedStrike,
-  stepMs,
   type StrokeGroup,
   strokeGroup,
 } from '../../src/core/fingering/right/strokes';
 import type { Column } from './integerProgram';
 import { LinearProgram } from './linearProgram';
-import { naiveSharings } from './naive';
+import { naivePlayed } from './naive';
+import { KEEP, modeNumber } from '../../src/core/fingering/right/modes';
 
-export const UNPRICED_STROKES: readonly RightTermId[] = ['strokeHaste', 'habit', 'busy'];
+export const UNPRICED_STROKES: readonly RightTermId[] = ['restation', 'visit', 'spread', 'thumbAbove'];
 
 interface Way {
   readonly name: string;
@@ -112,11 +111,11 @@ function rightHand(
   const ways = choices.map((rows, k) =>
     rows.flatMap((placed, row) => {
       const group = strokeGroup(problem, setting, k, placed);
-      return naiveSharings(group.strokes.length).map((letters): Way => ({
-        name: `z_${k}_${row}_${letters.join('') || 'none'}`,
+      return naivePlayed(group).map((played): Way => ({
+        name: `z_${k}_${row}_${played.letters.join('') || 'none'}${modeNumber(played.mode)}`,
         placed,
         group,
-        sharing: sharingFor(group, letters),
+        sharing: sharingFor(group, played),
       }));
     }),
   );
@@ -124,14 +123,33 @@ function rightHand(
     for (const way of at) {
       model.binaries.add(way.name);
       model.cost(groupCost(way.group, way.sharing), way.name);
+      fromStart(model, problem, ways, k, way);
       for (let j = 0; j < k; j++) fromMoment(model, problem, ways, j, k, way);
     }
   });
   return ways;
 }
 
-const usesFingers = ({ sharing }: Way) => sharing.fingers !== null;
+/** Whether the fingers think otherwise after it: they play, or p takes over from them. */
+const usesFingers = ({ sharing }: Way) => sharing.fingers !== null || (sharing.mode !== KEEP && plays(sharing));
 const usesThumb = ({ sharing }: Way) => sharing.thumb !== null;
+const plays = ({ letters }: Sharing) => letters.length > 0;
+
+/** What the fingers pay when they have not played yet. */
+function fromStart(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  ways: readonly (readonly Way[])[],
+  k: number,
+  to: Way,
+) {
+  const before = ways.slice(0, k).flat().filter(usesFingers);
+  model.together(
+    fingersPartCost(NO_MEMORY.fingers, to.group, to.sharing, problem.hand),
+    [to.name],
+    before.map(({ name }) => name),
+  );
+}
 
 function fromMoment(
   model: LinearProgram,
@@ -143,26 +161,36 @@ function fromMoment(
 ) {
   const between = ways.slice(j + 1, k).flat();
   for (const from of ways[j]!) {
-    const memory = rememberedAt(problem, from.sharing, j, k);
+    const memory = memoryAfter(NO_MEMORY, from.sharing);
     const { hand } = problem;
     if (usesFingers(from))
       model.together(
-        fingersPartCost(memory.fingers, to.group, to.sharing, hand),
+        fingersPartCost(rested(ways, memory.fingers, j, k), to.group, to.sharing, hand),
         [from.name, to.name],
         between.filter(usesFingers).map(({ name }) => name),
       );
+    // p is remembered for one stroke of the hand, whoever plays it.
     if (usesThumb(from))
       model.together(
         thumbPartCost(memory.thumb, to.group, to.sharing, hand),
         [from.name, to.name],
-        between.filter(usesThumb).map(({ name }) => name),
+        between.filter(({ sharing }) => plays(sharing)).map(({ name }) => name),
       );
   }
 }
 
-/** What is known at moment k when nothing was played after moment j. */
-function rememberedAt(problem: FingeringProblem, sharing: Sharing, j: number, k: number): RightMemory {
-  let memory = memoryAfter(NO_MEMORY, sharing);
-  for (let n = j + 1; n <= k; n++) memory = aged(memory, stepMs(problem, n));
-  return memory;
+/** The fingers when something without them lies between the moments j and k: slurred notes, or strokes of p. */
+function rested(
+  ways: readonly (readonly Way[])[],
+  fingers: RightMemory['fingers'],
+  j: number,
+  k: number,
+): RightMemory['fingers'] {
+  if (k === j + 1 || typeof fingers.mode === 'string') return fingers;
+  const { kind } = fingers.mode;
+  if (kind === 'thumb') return fingers;
+  const slurred = ways[k - 1]!.every(({ sharing }) => !plays(sharing));
+  const since = slurred ? 'slur' : 'thumb';
+  const forgets = kind === 'stations' || kind === 'cycle';
+  return forgets ? { ...fingers, last: 0, string: 0, since } : { ...fingers, since };
 }

@@ -27,7 +27,7 @@ function solved(program: string): number {
   return Math.round(ObjectiveValue);
 }
 
-/** @param factor on every weight: a dear right hand makes the left one look for other strings */
+/** @param factor on every weight: a right hand as dear as this makes the left one look for other strings */
 function settingFor(problem: FingeringProblem, factor = 1): RightSetting {
   const setting = plainSetting(problem);
   const styles = setting.styles.map((manner) => {
@@ -40,7 +40,7 @@ function settingFor(problem: FingeringProblem, factor = 1): RightSetting {
   return { ...setting, styles };
 }
 
-const DEAR = 6;
+const DEAR = 40;
 const RIGHT_CASES = Array.from({ length: 200 }, (_, seed) => seed);
 const JOINT_CASES = Array.from({ length: 150 }, (_, seed) => seed);
 

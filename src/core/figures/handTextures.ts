@@ -23,10 +23,9 @@ export function handTextures(
   hands: readonly Hand[],
 ): readonly Texture[] {
   const lasting = figures.flatMap((figure) => spansWithFingers(figure, figures, hands, moments));
-  const textures = moments.map((_moment, k) => {
-    const here = lasting.filter(({ from, to }) => from <= k && k < to).map(({ figure }) => figure);
-    return here.length === 0 ? null : textureOf(here);
-  });
+  const figuresAt: Figure[][] = moments.map(() => []);
+  for (const { figure, from, to } of lasting) for (let k = from; k < to; k++) figuresAt[k]!.push(figure);
+  const textures = figuresAt.map((here) => (here.length === 0 ? null : textureOf(here)));
   // Before the fingers come in the hand is set for what they will play.
   for (let k = textures.length - 2; k >= 0; k--) textures[k] ??= textures[k + 1]!;
   return textures.map((texture) => texture ?? 'mixed');

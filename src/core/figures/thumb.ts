@@ -35,7 +35,7 @@ export function handsOf(problem: FingeringProblem, voices: readonly Voice[]): re
     bass.events.forEach((event) => set(event, lowest(event) < TREBLE_MIDI ? 'either' : 'fingers'));
     return hands;
   }
-  const answers = answersOf(above);
+  const answers = answersOf(above, problem.moments.length);
   let held: VoiceEvent | null = null;
   bass.events.forEach((event, n) => {
     if (isInner(bass, n, held, answers)) return;
@@ -68,9 +68,12 @@ function soloHands({ events }: Voice, set: Setter): void {
 /** Whether other voices strike between two moments. */
 type Answers = (from: number, to: number) => boolean;
 
-function answersOf(voices: readonly Voice[]): Answers {
-  const moments = voices.flatMap((voice) => voice.events.map(({ moment }) => moment));
-  return (from, to) => moments.some((moment) => moment > from && moment < to);
+function answersOf(voices: readonly Voice[], count: number): Answers {
+  // By moment: how many were struck before it.
+  const before = new Int32Array(count + 1);
+  for (const { events } of voices) for (const { moment } of events) before[moment + 1]!++;
+  for (let k = 0; k < count; k++) before[k + 1]! += before[k]!;
+  return (from, to) => before[to]! > before[from + 1]!;
 }
 
 /** Whether the lowest voice goes in and out among the others note by note: a scale that rings over itself. */

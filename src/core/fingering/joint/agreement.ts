@@ -11,7 +11,7 @@ import { type ChainEnds, LeftChain, RightChain } from './chain';
 import type { CoreMoment } from './core';
 
 /** There and back at most so often; no more than that once it hardly raises the bound, in tenths of a point. */
-const MOST_SWEEPS = 6;
+const MOST_SWEEPS = 24;
 const HARDLY = 1;
 
 /** Prices may have been added to or taken off what cannot be reached; no real cost comes near it. */

@@ -59,7 +59,7 @@ describe('both hands together', () => {
       const best = both.plan(new Map());
       const question = askBoth(problem, setting, new StrokeStore(problem.hand), solved, new Map(), null);
       const { cost } = new Bargain(problem).anew(question, best.cost, () =>
-        walkRight(problem, setting, best.states, best.letters),
+        walkRight(problem, setting, best.states, best.played),
       );
       expect(cost).toBeLessThanOrEqual(naiveJointCost(problem, setting, left.plan(new Map()).cost));
       if (cost === best.cost) tight++;

@@ -27,7 +27,7 @@ const FIRST_ROOM = 16;
 const ROOM_BEFORE_BARGAIN = 64;
 /** A moment with more states, or a piece with more pairs of them, is not planned together. From memory. */
 const MOST_STATES = 300;
-const MOST_PAIRS = 400_000;
+const MOST_PAIRS = 700_000;
 
 export interface BothHands extends Hands {
   readonly cost: number;

@@ -4,7 +4,7 @@ import type { Ink } from '../ink';
 import type { Mask } from '../lattice';
 import type { FingeringProblem } from '../problem';
 import type { StrokeLayer } from './strokeChain';
-import { sharingsOf, type StrokeGroup, withStrokes } from './strokes';
+import { liftedGroup, sharingsOf, type StrokeGroup, withStrokes } from './strokes';
 
 export interface InkedLetters {
   readonly of: (strike: number) => Pluck | null;
@@ -46,9 +46,10 @@ export function maskOf(layer: StrokeLayer, groups: readonly StrokeGroup[], inked
 }
 
 /** Leaves out the fewest strokes so that the inked letters of the rest can be played together. */
-function withoutConflict(group: StrokeGroup, inked: Inked): StrokeGroup {
-  const marked = group.strokes.some((stroke) => inked(stroke.strike) !== null);
-  if (!marked) return group;
+function withoutConflict(asked: StrokeGroup, inked: Inked): StrokeGroup {
+  const marked = asked.strokes.some((stroke) => inked(stroke.strike) !== null);
+  if (!marked) return asked;
+  const group = liftedGroup(asked);
   const count = group.strokes.length;
   const subsets = Array.from({ length: 1 << count }, (_, subset) => subset);
   const size = (subset: number) => subset.toString(2).replace(/0/g, '').length;

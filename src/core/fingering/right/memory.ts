@@ -2,7 +2,7 @@
 import { isPick, type Pluck } from '../../score/model';
 import { EFFECTS, type StrokeEffect } from './effects';
 import { KEEP, type Mode, modeNumber } from './modes';
-import { stationed, withoutThoseBelow } from './stations';
+import { isAbove, NO_STATIONS, stationed, type StationMap, withoutThoseBelow } from './stations';
 import { tailMs, type StrokeGroup } from './strokes';
 
 export const RANK: Readonly<Record<Pluck, number>> = { p: -1, i: 0, m: 1, a: 2, c: 3, down: 4, up: 5 };
@@ -14,13 +14,14 @@ export type Since = 'nothing' | 'thumb' | 'slur';
 export interface FingersPart {
   /** start: nothing has been played. away: a strum has taken them off the strings. any: for bounds, it costs nothing. */
   readonly mode: Mode | 'start' | 'away' | 'any';
-  /** By string 1 to 6: which finger has it, as rank + 1; 0 for none. Index 0 is not used. */
-  readonly map: readonly number[];
+  readonly map: StationMap;
   /** The last fingers that played: bits, i 1, m 2, a 4, c 8. */
   readonly last: number;
   /** The string of a finger that played alone, else 0. */
   readonly string: number;
   readonly since: Since;
+  /** For bounds: other strings may have their fingers, too, but it is not known which. */
+  readonly hazy: boolean;
 }
 
 /** The plectrum's last stroke, where it ended. */
@@ -42,17 +43,17 @@ export interface RightMemory {
   readonly thumb: ThumbPart;
 }
 
-export const NO_MAP: readonly number[] = [0, 0, 0, 0, 0, 0, 0];
 const bare = (mode: FingersPart['mode']): FingersPart => ({
   mode,
-  map: NO_MAP,
+  map: NO_STATIONS,
   last: 0,
   string: 0,
   since: 'nothing',
+  hazy: false,
 });
 export const NO_FINGERS = bare('start');
 export const AWAY_FINGERS = bare('away');
-export const ANY_FINGERS = bare('any');
+export const ANY_FINGERS: FingersPart = { ...bare('any'), hazy: true };
 export const NO_THUMB: ThumbPart = { string: 0, alone: false, pick: null };
 export const NO_MEMORY: RightMemory = { fingers: NO_FINGERS, thumb: NO_THUMB };
 
@@ -84,6 +85,8 @@ export interface Sharing extends Played {
   readonly forgets: boolean;
   /** How long after its onset the last string sounds. */
   readonly tail: number;
+  /** Whether the next stroke comes so soon that a finger must not play twice. */
+  readonly quickNext: boolean;
 }
 
 export function sharingFor(group: StrokeGroup, { letters, mode }: Played): Sharing {
@@ -99,6 +102,7 @@ export function sharingFor(group: StrokeGroup, { letters, mode }: Played): Shari
     away,
     forgets: group.forgets,
     tail,
+    quickNext: group.quickNext,
   };
   if (letters.length === 0) return { ...none, away: false };
   if (isPick(letters[0] ?? null)) {
@@ -126,21 +130,23 @@ export function sharingFor(group: StrokeGroup, { letters, mode }: Played): Shari
 
 /** What the fingers know after a group. */
 export function fingersAfter(before: FingersPart, sharing: Sharing): FingersPart {
-  const { letters, fingers, mode, away, forgets } = sharing;
+  const { letters, fingers, mode, away, forgets, quickNext } = sharing;
   if (forgets) return ANY_FINGERS;
   if (away) return AWAY_FINGERS;
   if (letters.length === 0) return before.since === 'slur' ? before : rested(before, 'slur');
   if (!fingers || mode === KEEP) return mode.kind === 'thumb' ? bare(mode) : rested(cleared(before, sharing), 'thumb');
   const { bits, string } = fingers;
-  const known = { last: bits, string, since: 'nothing' } as const;
-  if (mode.kind !== 'stations') return { mode, map: NO_MAP, ...known };
-  // Which other strings have their fingers is not known, so nothing that comes may cost more for it.
-  if (before.mode === 'any') return ANY_FINGERS;
-  return { mode, map: stationed(cleared(before, sharing), fingers).map, ...known };
+  const known = { mode, last: bits, string, since: 'nothing' } as const;
+  if (mode.kind !== 'stations') return { ...known, map: NO_STATIONS, hazy: false };
+  const { map, hazy } = stationed(cleared(before, sharing), fingers);
+  // Where there is time it does not matter which of the stations has played; but a tune remembers its chord.
+  return quickNext || string === 0 ? { ...known, map, hazy } : { ...known, last: 0, string: 0, map, hazy };
 }
 
 const cleared = (before: FingersPart, { thumb }: Sharing): FingersPart =>
-  thumb && before.map !== NO_MAP ? { ...before, map: withoutThoseBelow(before.map, thumb.string) } : before;
+  thumb && isAbove(before.map, thumb.string)
+    ? { ...before, map: withoutThoseBelow(before.map, thumb.string) }
+    : before;
 
 /** The fingers have not played: stations and cycles need not know any more which of them did last. */
 function rested(before: FingersPart, since: Since): FingersPart {
@@ -165,11 +171,20 @@ export const memoryAfter = ({ fingers, thumb }: RightMemory, now: Sharing): Righ
   thumb: thumbAfter(thumb, now),
 });
 
-/** Equal for parts that are. */
-export function fingersKey({ mode, map, last, string, since }: FingersPart): string {
-  return `${typeof mode === 'string' ? mode : modeNumber(mode)};${map.join('')};${last},${string},${since}`;
+const SINCE: Readonly<Record<Since, number>> = { nothing: 0, thumb: 1, slur: 2 };
+const BARE_MODES = { start: 0, away: 1, any: 2 } as const;
+const MODE_NUMBERS_FROM = 3;
+
+/** Equal for parts that are: whole numbers below 2³⁰. */
+export function fingersKey({ mode, map, last, string, since, hazy }: FingersPart): number {
+  const stroke = (last << 6) | (string << 3) | (SINCE[since] << 1) | (hazy ? 1 : 0);
+  // Only stations have a map, and then the mode needs no room.
+  if (typeof mode !== 'string' && mode.kind === 'stations') return ((map << 10) | stroke) * 2;
+  const number = typeof mode === 'string' ? BARE_MODES[mode] : MODE_NUMBERS_FROM + modeNumber(mode);
+  return ((number << 10) | stroke) * 2 + 1;
 }
 
-export function thumbKey({ string, alone, pick }: ThumbPart): string {
-  return `${string}${alone ? 'a' : ''};${pick ? `${pick.down ? 'd' : 'u'}${pick.string}` : ''}`;
+export function thumbKey({ string, alone, pick }: ThumbPart): number {
+  const picked = pick === null ? 0 : 1 + pick.string * 2 + (pick.down ? 1 : 0);
+  return (picked << 4) | (string << 1) | (alone ? 1 : 0);
 }

@@ -36,7 +36,8 @@ export const MODES: readonly Mode[] = [
   ...Object.values(turnMode),
   ...Object.values(cycleMode),
 ];
-export const modeNumber = (mode: Mode): number => MODES.indexOf(mode);
+const NUMBERS = new Map(MODES.map((mode, number) => [mode, number]));
+export const modeNumber = (mode: Mode): number => NUMBERS.get(mode)!;
 
 /** Where a run of the thumb is thinkable: one line alone, or what is not clear. */
 const RUNS_OF_P: ReadonlySet<Texture> = new Set<Texture>(['line', 'slowMelody', 'brokenChord', 'mixed']);

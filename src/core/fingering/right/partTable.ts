@@ -4,20 +4,26 @@
  */
 import type { HandProfile } from '../../instrument/handProfile';
 import type { Sharing } from './memory';
+import { modeNumber } from './modes';
 import type { StrokeGroup } from './strokes';
 
 /** What fingers and thumb differ in. */
 export interface PartRules<T> {
-  readonly keyOf: (part: T) => string;
+  readonly keyOf: (part: T) => number;
   readonly after: (part: T, sharing: Sharing) => T;
   readonly cost: (part: T, group: StrokeGroup, sharing: Sharing, hand: HandProfile) => number;
 }
 
 export class PartTable<T> {
   readonly values: T[] = [];
-  private readonly numbers = new Map<string, number>();
+  private readonly numbers = new Map<number, number>();
+  private readonly afters = new Map<string, Memo>();
 
   constructor(private readonly rules: PartRules<T>) {}
+
+  get strokesKnown(): number {
+    return this.afters.size;
+  }
 
   number(value: T): number {
     const key = this.rules.keyOf(value);
@@ -32,9 +38,22 @@ export class PartTable<T> {
   steps(group: StrokeGroup, sharing: Sharing, hand: HandProfile): Steps {
     const { rules, values } = this;
     return {
-      after: new Memo((number) => this.number(rules.after(values[number]!, sharing))),
+      after: this.afterOf(group, sharing),
       cost: new Memo((number) => rules.cost(values[number]!, group, sharing, hand)),
     };
+  }
+
+  /** What is known next depends on the strings and how they are played, and on nothing else of a group. */
+  private afterOf({ strokes, effect, forgets }: StrokeGroup, sharing: Sharing): Memo {
+    const { letters, mode } = sharing;
+    const strings = strokes.map(({ string }) => string).join('');
+    const key = `${strings} ${letters.join('')} ${modeNumber(mode)} ${effect ?? ''}${forgets ? '~' : ''}${sharing.quickNext ? 'q' : ''}`;
+    let after = this.afters.get(key);
+    if (!after) {
+      after = new Memo((number) => this.number(this.rules.after(this.values[number]!, sharing)));
+      this.afters.set(key, after);
+    }
+    return after;
   }
 }
 

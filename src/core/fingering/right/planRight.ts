@@ -7,7 +7,7 @@ import { plainSetting, type RightSetting } from './setting';
 import { strokeChain, type StrokeLayer } from './strokeChain';
 import { inkedLetters, maskOf } from './inkedLetters';
 import type { Played } from './memory';
-import { type PlacedStrike, type StrokeGroup, strokeGroup } from './strokes';
+import { liftedGroup, type PlacedStrike, type StrokeGroup, strokeGroup } from './strokes';
 import { StrokeStore } from './strokeStore';
 
 export interface RightPlan {
@@ -81,7 +81,7 @@ export class RightPlanner {
 
   /** Every letter for one strike, best first, with the exact extra cost of the best plan that contains it. */
   candidates(placed: Placed, ink: Ink, strike: number): readonly RightCandidate[] {
-    const { groups, layers, solution } = this.solve(placed, ink);
+    const { groups, layers, solution } = this.solve(placed, ink, strike);
     const k = groups.findIndex(({ strokes }) => strokes.some((stroke) => stroke.strike === strike));
     if (k < 0) return [];
     const slot = groups[k]!.strokes.findIndex((stroke) => stroke.strike === strike);
@@ -102,11 +102,14 @@ export class RightPlanner {
       .sort((a, b) => a.extraCost - b.extraCost || a.pluck.localeCompare(b.pluck));
   }
 
-  private solve(placed: Placed, ink: Ink): Solved {
+  /** @param about a strike whose letters are asked for: there no filter holds */
+  private solve(placed: Placed, ink: Ink, about: number | null = null): Solved {
     const { problem } = this;
     const inked = inkedLetters(problem, ink);
     const asked = placed.map((strikes, k) => strokeGroup(problem, this.setting, k, strikes));
-    const groups = asked.map(inked.adapt);
+    const groups = asked
+      .map(inked.adapt)
+      .map((group) => (group.strokes.some(({ strike }) => strike === about) ? liftedGroup(group) : group));
     const layers = strokeChain(problem, this.store, (k) => [groups[k]!], this.layers);
     this.layers = layers;
     const masks = layers.map((layer, k) => (k === 0 ? null : maskOf(layer, [groups[k - 1]!], inked.of)));

@@ -7,7 +7,7 @@ import { EFFECTS } from './effects';
 import { type FingersPart, type PickMemory, RANK, type RightMemory, type Sharing, type ThumbPart } from './memory';
 import type { Manner } from './setting';
 import { isAbove, stationed, withoutThoseBelow } from './stations';
-import type { Stroke, StrokeGroup } from './strokes';
+import { MOST_FINGERED, type Stroke, type StrokeGroup } from './strokes';
 import {
   BLOCK_FREE_MS,
   FIND_AGAIN_MS,
@@ -44,9 +44,6 @@ class Bill {
 const QUICK_RING = 4;
 const RING_BIT = 1 << RANK.a;
 
-/** Up to so many notes a chord has a finger for each. Source: handbook 13, "chords". */
-const MOST_FINGERED = 4;
-
 /** Effort of playing a group in this way, whatever came before. */
 export function groupCost(group: StrokeGroup, { letters, mode, fingers }: Sharing, ledger?: RightLedger): number {
   const bill = new Bill(group.manner, ledger);
@@ -63,7 +60,7 @@ export function groupCost(group: StrokeGroup, { letters, mode, fingers }: Sharin
       if (letters[k - 1] === 'p' && !strummed) bill.charge('brush', strokes[k - 1]!.string - string);
     } else if (RANK[letter] <= RANK.c) {
       if (stroke.hand === 'thumb') bill.charge('fingerBass', 1);
-      if (!strummed && mode.kind === 'stations')
+      else if (!strummed && mode.kind === 'stations')
         bill.charge(texture === 'brokenChord' ? 'brokenLow' : 'fingerLow', string);
       if (letter === 'a' && mode.kind !== 'turn' && mode.kind !== 'cycle' && !strummed) bill.charge('ring', 1);
       if (letter === 'c') bill.charge('little', 1);
@@ -215,12 +212,14 @@ const MOVED_WITH_THUMB = 0.35;
 const MOVED_AS_BLOCK = 0.2;
 
 function stationsCost(before: FingersPart, group: StrokeGroup, { fingers, thumb }: Sharing, bill: Bill): void {
-  const known = thumb ? { ...before, map: withoutThoseBelow(before.map, thumb.string) } : before;
+  const known =
+    thumb && isAbove(before.map, thumb.string)
+      ? { ...before, map: withoutThoseBelow(before.map, thumb.string) }
+      : before;
   const { change, spread } = stationed(known, fingers!);
   repeatCost(before, fingers!.bits, group, bill);
   if (change === 'visit') bill.charge('visit', 1);
-  if (change === 'moved')
-    bill.charge('restation', movedShare(before, group, fingers!.bits));
+  if (change === 'moved') bill.charge('restation', movedShare(before, group, fingers!.bits));
   if (isOne(fingers!.bits)) bill.charge('spread', spread);
 }
 

@@ -8,6 +8,7 @@ import { Arena } from '../arena';
 import { EdgeList } from '../edgeList';
 import {
   fingersAfter,
+  type FingersPart,
   fingersKey,
   NO_FINGERS,
   NO_THUMB,
@@ -16,6 +17,7 @@ import {
   sharingFor,
   thumbAfter,
   thumbKey,
+  type ThumbPart,
 } from './memory';
 import { KEEP, modesFor } from './modes';
 import { type Parted, Parting, PartTable, type Steps } from './partTable';
@@ -46,17 +48,30 @@ interface Shared {
   readonly thumbs: Steps;
 }
 
+/** What hands can know, and what strokes make of it: the same in every piece, so it is kept from one to the next. */
+interface Parts {
+  readonly fingers: PartTable<FingersPart>;
+  readonly thumbs: PartTable<ThumbPart>;
+}
+
+const newParts = (): Parts => ({
+  fingers: new PartTable({ keyOf: fingersKey, after: fingersAfter, cost: fingersPartCost }),
+  thumbs: new PartTable({ keyOf: thumbKey, after: thumbAfter, cost: thumbPartCost }),
+});
+
+/** From so many strokes on the tables are begun anew: they would only grow. */
+const MOST_STROKES_KNOWN = 3000;
+let parts = newParts();
+
+function knownParts(): Parts {
+  if (parts.fingers.strokesKnown > MOST_STROKES_KNOWN) parts = newParts();
+  return parts;
+}
+
 export class StrokeStore {
-  private readonly fingers = new PartTable({
-    keyOf: fingersKey,
-    after: fingersAfter,
-    cost: fingersPartCost,
-  });
-  private readonly thumbs = new PartTable({
-    keyOf: thumbKey,
-    after: thumbAfter,
-    cost: thumbPartCost,
-  });
+  private readonly parts = knownParts();
+  private readonly fingers = this.parts.fingers;
+  private readonly thumbs = this.parts.thumbs;
   private readonly fingersApart = new Parting();
   private readonly thumbsApart = new Parting();
   private readonly sharings = new Map<string, readonly Shared[]>();

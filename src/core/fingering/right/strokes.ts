@@ -8,7 +8,7 @@ import type { HandState, Placement } from '../left/handState';
 import { slurPlayable } from '../left/connectionCost';
 import { EFFECTS, type EffectId, LONGEST_TAIL_MS, type StrokeEffect } from './effects';
 import type { Manner, RightSetting } from './setting';
-import { GAP_STEP_MS, LONGEST_GAP_MS } from './terms';
+import { LONG_GAP_MS, REPEAT_FREE_MS, steppedGapMs, steppedPaceMs } from './terms';
 
 export interface Stroke {
   readonly strike: number;
@@ -38,6 +38,10 @@ export interface StrokeGroup {
   readonly gapMs: number;
   /** The shorter of the times before and after it. */
   readonly paceMs: number;
+  /** Whether the next stroke comes so soon that a finger must not play twice. */
+  readonly quickNext: boolean;
+  /** Whether p may take two strings of a small chord: where it is marked or inked so. */
+  readonly lifted: boolean;
   /** Nothing is remembered after it: so it bounds from below what this group, or every group, can cost. */
   readonly forgets: boolean;
   /** Equal for groups that are alike but for the numbers of their strikes. */
@@ -45,11 +49,8 @@ export interface StrokeGroup {
 }
 
 /** Since the moment before. */
-function gapMsAt({ moments }: FingeringProblem, k: number): number {
-  if (k === 0 || k === moments.length) return LONGEST_GAP_MS;
-  const ms = moments[k]!.timeMs - moments[k - 1]!.timeMs;
-  return Math.min(LONGEST_GAP_MS, GAP_STEP_MS * Math.round(ms / GAP_STEP_MS));
-}
+const gapMsAt = ({ moments }: FingeringProblem, k: number): number =>
+  k === 0 || k === moments.length ? LONG_GAP_MS : moments[k]!.timeMs - moments[k - 1]!.timeMs;
 
 export interface PlacedStrike {
   readonly strike: number;
@@ -115,8 +116,10 @@ export function strokeGroup(
     opens: setting.opens[k]!,
     effect: setting.effects[k]!,
     texture: setting.reading.textures[k]!,
-    gapMs: gapMsAt(problem, k),
-    paceMs: Math.min(gapMsAt(problem, k), gapMsAt(problem, k + 1)),
+    gapMs: steppedGapMs(gapMsAt(problem, k)),
+    paceMs: steppedPaceMs(Math.min(gapMsAt(problem, k), gapMsAt(problem, k + 1))),
+    quickNext: gapMsAt(problem, k + 1) < REPEAT_FREE_MS,
+    lifted: isMarkedForThumb(strokes),
     forgets: false,
   });
 }
@@ -131,6 +134,8 @@ export const wildGroup = (setting: RightSetting, k: number): StrokeGroup => ({
   texture: setting.reading.textures[k]!,
   gapMs: 0,
   paceMs: 0,
+  quickNext: false,
+  lifted: false,
   forgets: true,
   key: 'wild',
 });
@@ -142,25 +147,33 @@ export const forgetting = (group: StrokeGroup): StrokeGroup => ({
   key: `${group.key}~`,
 });
 
+const isMarkedForThumb = (strokes: readonly Stroke[]) =>
+  strokes.filter(({ printed, wanted }) => printed === 'p' || wanted === 'p').length > 1;
+
+/** The same group without the filter on two strings for p. */
+export const liftedGroup = (group: StrokeGroup): StrokeGroup =>
+  group.lifted ? group : keyed({ ...group, lifted: true });
+
 /** The same group with fewer strokes. */
 export const withStrokes = (group: StrokeGroup, strokes: readonly Stroke[]): StrokeGroup =>
   keyed({ ...group, strokes });
 
 function keyed(group: Omit<StrokeGroup, 'key'>): StrokeGroup {
-  const { strokes, manner, onBeat, opens, effect, texture, gapMs, paceMs, forgets } = group;
+  const { strokes, manner, onBeat, opens, effect, texture, gapMs, paceMs, quickNext, lifted, forgets } = group;
   let each = '';
   for (const { string, role, hand, phase, printed, wanted } of strokes)
     each += ` ${string}${role[0]}${hand[0]}${phase ? `${phase.at}.${phase.of}` : ''}${printed ?? ''}/${wanted ?? ''}`;
-  const key = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}${texture}${gapMs}/${paceMs}:${each}`;
+  const key = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}${texture}${gapMs}/${paceMs}${quickNext ? 'q' : ''}${lifted ? 'l' : ''}:${each}`;
   // Written out: thousands are made a plan, and copies by spreading are slow.
-  return { strokes, manner, onBeat, opens, effect, texture, gapMs, paceMs, forgets, key };
+  return { strokes, manner, onBeat, opens, effect, texture, gapMs, paceMs, quickNext, lifted, forgets, key };
 }
 
 const FINGERS: readonly Pluck[] = ['i', 'm', 'a', 'c'];
 
 /**
  * Every way to share out one group's strings: fingers in order across the strings, p lowest, and p alone may
- * take several strings by brushing. Source: handbook, "Chords". A plectrum sweeps them in one direction; a
+ * take several strings by brushing: of more than four notes, unless the filter is lifted. Source: handbook, "Chords" and 13
+ * (of 188 accepted chords of up to four notes none has p twice). A plectrum sweeps them in one direction; a
  * strum takes the letters of its effect.
  */
 export function sharingsOf(group: StrokeGroup): readonly (readonly Pluck[])[] {
@@ -169,8 +182,13 @@ export function sharingsOf(group: StrokeGroup): readonly (readonly Pluck[])[] {
   if (count === 0) return [[]];
   if (group.manner.school.plectrum) return [Array<Pluck>(count).fill('down'), Array<Pluck>(count).fill('up')];
   if (effect?.letters) return effect.letters(count);
-  return fingerSharings(count, group.manner.style.littleFinger);
+  const sharings = fingerSharings(count, group.manner.style.littleFinger);
+  if (group.lifted || count > MOST_FINGERED) return sharings;
+  return sharings.filter((letters) => letters[1] !== 'p');
 }
+
+/** Up to so many notes a chord has a finger for each. Source: handbook 13, "chords". */
+export const MOST_FINGERED = 4;
 
 export function fingerSharings(count: number, littleFinger = false): readonly (readonly Pluck[])[] {
   const fingers = littleFinger ? FINGERS : FINGERS.slice(0, 3);

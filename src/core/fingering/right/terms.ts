@@ -148,7 +148,7 @@ export const RIGHT_TERMS = checkedTerms({
   fingerBass: {
     unit: 'count',
     measures: 'a finger on a note of the bass',
-    weight: 60,
+    weight: 36,
     source: TEXTURES,
     shape: linear,
   },
@@ -318,6 +318,20 @@ export const PAUSE_MS = 600;
 /** After a strum a finger finds its string in this time. From memory. */
 export const FIND_AGAIN_MS = 260;
 
-/** Times between strokes count in steps of so many ms, and up to so many: longer ones change nothing. */
-export const GAP_STEP_MS = 5;
-export const LONGEST_GAP_MS = 700;
+/**
+ * Times between strokes in steps: quick ones to 10 ms, slow ones as the classes in which they count, so that few are
+ * told apart.
+ */
+export function steppedGapMs(ms: number): number {
+  if (ms < QUICK_MS) return GAP_STEP_MS * Math.round(ms / GAP_STEP_MS);
+  return ms < STRICT_MS ? (QUICK_MS + STRICT_MS) / 2 : ms < PAUSE_MS ? (STRICT_MS + PAUSE_MS) / 2 : LONG_GAP_MS;
+}
+const QUICK_MS = 260;
+const GAP_STEP_MS = 10;
+export const LONG_GAP_MS = 700;
+
+/** The pace of a line, from where p is too slow for it to where it is all the thumb's; see `slowLow`. */
+export function steppedPaceMs(ms: number): number {
+  return Math.max(THUMB_FREE_MS, Math.min(2 * THUMB_FREE_MS, PACE_STEP_MS * Math.floor(ms / PACE_STEP_MS)));
+}
+const PACE_STEP_MS = 10;

@@ -31,7 +31,7 @@ export interface SlurSuggestion {
 /** A slur saves a stroke only where strokes are quick, and is worth a word when it saves so much. From memory. */
 const LONGEST_MS = 400;
 const FAST_MS = 140;
-const LEAST_SAVED = 12;
+const LEAST_SAVED = 2;
 const MOST_TRIED = 60;
 const LETTERS_SHOWN = 6;
 
