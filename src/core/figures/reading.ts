@@ -39,7 +39,7 @@ export function readFigures(
   return {
     figures,
     hands,
-    phases: phasesOf(problem, figures),
+    phases: phasesOf(problem, figures, hands),
     textures: handTextures(problem, figures, hands),
   };
 }

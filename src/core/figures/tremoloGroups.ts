@@ -1,6 +1,7 @@
 /** The repeated notes of a tremolo, group by group: which stroke of its group each is. */
 import type { FingeringProblem } from '../fingering/problem';
 import type { Figure } from './figure';
+import type { Hand } from './thumb';
 
 /** A stroke of a tremolo: its place in the group, counted from 0, and how many the group has. */
 export interface Phase {
@@ -8,11 +9,16 @@ export interface Phase {
   readonly of: number;
 }
 
-/** By strike; null outside of a tremolo, and for what the thumb plays in one. */
-export function phasesOf({ strikes, moments }: FingeringProblem, figures: readonly Figure[]): readonly (Phase | null)[] {
+/** By strike; null outside of a tremolo, and for what the thumb plays in one. One note between two thumbs is a group, too. */
+export function phasesOf(
+  { strikes, moments }: FingeringProblem,
+  figures: readonly Figure[],
+  hands: readonly Hand[],
+): readonly (Phase | null)[] {
   const phases: (Phase | null)[] = strikes.map(() => null);
   const momentOf = new Map(moments.flatMap(({ struck, index }) => struck.map((strike) => [strike, index])));
   for (const figure of figures) {
+    if (figure.texture === 'pedal') singles(figure, strikes, hands, phases);
     if (figure.texture !== 'tremolo') continue;
     let group: number[] = [];
     const close = () => {
@@ -33,4 +39,16 @@ export function phasesOf({ strikes, moments }: FingeringProblem, figures: readon
     close();
   }
   return phases;
+}
+
+/** One pitch struck once after each note of another voice: the shortest tremolo, p i. */
+function singles(
+  figure: Figure,
+  strikes: FingeringProblem['strikes'],
+  hands: readonly Hand[],
+  phases: (Phase | null)[],
+): void {
+  const own = figure.strikes.filter((strike) => hands[strike] !== 'thumb');
+  const pitches = new Set(own.map((strike) => strikes[strike]!.midi));
+  if (pitches.size === 1) for (const strike of own) phases[strike] = { at: 0, of: 1 };
 }

@@ -157,7 +157,7 @@ export class JointPlanner {
       (fixed) => {
         const least = fixed.solution.cost + right.cost;
         const extras = returnExtras(this.problem, left.layers, fixed.states);
-        for (let room = roomFor(best.cost - wholeTenths(least)); ; room *= 2) {
+        for (let room = roomFor(best.cost - wholeTenths(least)); ; room = widened(room, best.cost - wholeTenths(least))) {
           const here = this.inRoom(room);
           const most = least + room * PARTS;
           here.below = statesBelow(core, strokes, fixed.solution, right, most, here.below);
@@ -210,6 +210,12 @@ function roomFor(gap: number): number {
   let room = FIRST_ROOM;
   while (room < gap && room < ROOM_BEFORE_BARGAIN) room *= 2;
   return room;
+}
+
+/** Twice the room, but not more than the gap asks for. */
+function widened(room: number, gap: number): number {
+  const enough = FIRST_ROOM * Math.ceil(gap / FIRST_ROOM);
+  return enough > room ? Math.min(2 * room, enough) : 2 * room;
 }
 
 /** In parts: below this lies what could be cheaper, since costs are whole. */

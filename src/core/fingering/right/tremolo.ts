@@ -33,7 +33,8 @@ export function tremoloFingers(
     const [, ...order]: readonly RightFinger[] = TREMOLOS[id];
     for (const strike of struck) {
       const phase = phases[strike];
-      if (phase) fingers[strike] = order[phase.at % order.length]!;
+      // A single note between two thumbs takes part only in an order of one finger.
+      if (phase && (phase.of > 1 || order.length === 1)) fingers[strike] = order[phase.at % order.length]!;
     }
   }
   return fingers;
