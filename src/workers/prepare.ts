@@ -58,10 +58,11 @@ export async function preparePage(input: DocumentInput): Promise<PreparedPage> {
 
 /** A planner for whoever the piece is fingered for. */
 export function plannerFor(score: Score, registers: Registers): Planner {
-  const { player, school, right, schoolOfBar } = lensOf(registers);
+  const { player, school, right, schoolOfBar, textureOf } = lensOf(registers);
   return new Planner(score, player.fretboard, player.hand, school, {
     style: right,
     schoolOfBar: (bar) => schoolOfBar.get(bar) ?? null,
+    textureOf: (note) => textureOf.get(note) ?? null,
     refusedSlurs: new Set(
       listRegisters(registers)
         .filter(({ attribute, value }) => attribute === 'slur' && value === false)
@@ -77,4 +78,4 @@ export function preparePlan(input: DocumentInput): { readonly plan: FingeringPla
 }
 
 /** Changes with the planner or its weights: part of the key of what is stored. */
-export const PLANNING = 'plan-11';
+export const PLANNING = 'plan-12';

@@ -17,11 +17,7 @@ import {
 import type { RightSetting } from '../../src/core/fingering/right/setting';
 import { fingersPartCost, groupCost, thumbPartCost } from '../../src/core/fingering/right/strokeCost';
 import type { RightTermId } from '../../src/core/fingering/right/terms';
-import {
-  type PlacedStrike,
-  type StrokeGroup,
-  strokeGroup,
-} from '../../src/core/fingering/right/strokes';
+import { type PlacedStrike, type StrokeGroup, strokeGroup } from '../../src/core/fingering/right/strokes';
 import type { Column } from './integerProgram';
 import { LinearProgram } from './linearProgram';
 import { naivePlayed } from './naive';
@@ -131,7 +127,8 @@ function rightHand(
 }
 
 /** Whether the fingers think otherwise after it: they play, or p takes over from them. */
-const usesFingers = ({ sharing }: Way) => sharing.fingers !== null || (sharing.mode !== KEEP && plays(sharing));
+const usesFingers = ({ sharing }: Way) =>
+  sharing.fingers !== null || (sharing.mode !== KEEP && plays(sharing));
 const usesThumb = ({ sharing }: Way) => sharing.thumb !== null;
 const plays = ({ letters }: Sharing) => letters.length > 0;
 

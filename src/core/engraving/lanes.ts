@@ -4,6 +4,7 @@
  */
 import type { FormulaSpan } from '../fingering/formulas/recognise';
 import type { FingeringPlan, PlannedShift } from '../fingering/plan';
+import type { PlannedFigure } from '../fingering/right/plannedFigures';
 import type { PlannedStroke } from '../fingering/right/report';
 import type { Ring } from '../fingering/rings/ring';
 import type { Score } from '../score/model';
@@ -59,12 +60,22 @@ export interface FormulaLane {
   readonly formula: FormulaSpan;
 }
 
+/** A figure, from its first note to its last. */
+export interface FigureLane {
+  readonly id: string;
+  readonly span: Span;
+  /** From the highest voice (0) down. */
+  readonly row: number;
+  readonly figure: PlannedFigure;
+}
+
 export interface SystemLanes {
   readonly rings: readonly RingLane[];
   readonly hand: readonly HandLane[];
   readonly shifts: readonly ShiftLane[];
   readonly strokes: readonly StrokeLane[];
   readonly formulas: readonly FormulaLane[];
+  readonly figures: readonly FigureLane[];
 }
 
 /** Ticks to x inside one system: noteheads are fixed points, between them time is even. */
@@ -114,11 +125,11 @@ export function timeScaleOf(page: EngravedPage, score: Score, system: number): T
 export function systemLanes(
   page: EngravedPage,
   score: Score,
-  plan: Pick<FingeringPlan, 'rings' | 'shifts' | 'positions' | 'notes' | 'strokes' | 'formulas'>,
+  plan: Pick<FingeringPlan, 'rings' | 'shifts' | 'positions' | 'notes' | 'strokes' | 'formulas' | 'figures'>,
   system: number,
 ): SystemLanes {
   const scale = timeScaleOf(page, score, system);
-  if (!scale) return { rings: [], hand: [], shifts: [], strokes: [], formulas: [] };
+  if (!scale) return { rings: [], hand: [], shifts: [], strokes: [], formulas: [], figures: [] };
   const fingerOf = new Map(plan.notes.map((note) => [note.strike, note.finger ?? 0]));
   return {
     rings: plan.rings.flatMap((ring) => ringLane(scale, ring, fingerOf.get(ring.strike) ?? 0)),
@@ -131,6 +142,7 @@ export function systemLanes(
       .filter(({ ticks }) => ticks >= scale.from && ticks < scale.to)
       .map((stroke) => ({ id: `${stroke.momentIndex}-stroke`, x: scale.xOf(stroke.ticks), stroke })),
     formulas: formulaLanes(scale, plan),
+    figures: figureLanes(scale, plan),
   };
 }
 
@@ -149,6 +161,18 @@ function formulaLanes(
     const [from, to] = [tickOf.get(formula.fromMoment)!, tickOf.get(formula.toMoment)!];
     const span = spanOf(scale, from, to + 1);
     return span ? [{ id: `${formula.fromMoment}-formula`, formula, span }] : [];
+  });
+}
+
+function figureLanes(scale: TimeScale, { figures }: Pick<FingeringPlan, 'figures'>): readonly FigureLane[] {
+  // Figures come from the lowest voice up.
+  const voices = [...new Set(figures.map(({ voice }) => voice))].reverse();
+  return figures.flatMap((figure) => {
+    const span = spanOf(scale, figure.fromTicks, figure.toTicks + 1);
+    if (!span) return [];
+    return [
+      { id: `${figure.voice}-${figure.fromMoment}-figure`, span, row: voices.indexOf(figure.voice), figure },
+    ];
   });
 }
 

@@ -94,7 +94,9 @@ function betweenChords(a: VoiceEvent, b: VoiceEvent): Evidence {
   const row = { ...NOTHING, line: -1, brokenChord: -0.6, chords: 1 };
   if (a.strikes.length !== b.strikes.length) return row;
   const moves = a.strikes.map(({ midi }, k) => b.strikes[k]!.midi - midi);
-  const along = moves.every((move) => move !== 0 && Math.sign(move) === Math.sign(moves[0]!) && Math.abs(move) <= 5);
+  const along = moves.every(
+    (move) => move !== 0 && Math.sign(move) === Math.sign(moves[0]!) && Math.abs(move) <= 5,
+  );
   return along ? { ...row, parallels: 1.6 } : row;
 }
 

@@ -13,6 +13,7 @@ export const FIGURE_RULES = [
   'sameForm',
   'slow',
   'marked',
+  'withUpper',
   'unclear',
   'teacher',
 ] as const;

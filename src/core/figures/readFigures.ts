@@ -31,7 +31,9 @@ export function readVoice(context: ReadingContext, voice: Voice): readonly Figur
 
 /** How many events other voices have between two moments. */
 function strikesByMoment({ strikes, moments }: FingeringProblem, voice: Voice) {
-  const others = moments.map(({ struck }) => (struck.some((one) => strikes[one]!.voice !== voice.name) ? 1 : 0));
+  const others = moments.map(({ struck }) =>
+    struck.some((one) => strikes[one]!.voice !== voice.name) ? 1 : 0,
+  );
   return (from: number, to: number) => others.slice(from + 1, to).reduce((sum: number, one) => sum + one, 0);
 }
 
@@ -74,7 +76,10 @@ function nameOf(
   { texture, margin }: Span,
   struck: (from: number, to: number) => number,
 ): { readonly texture: Texture; readonly rule: FigureRule } {
-  if (events.some(({ moment }) => strummed[moment]) && events.filter((event) => !isSingle(event)).every(({ moment }) => strummed[moment]))
+  if (
+    events.some(({ moment }) => strummed[moment]) &&
+    events.filter((event) => !isSingle(event)).every(({ moment }) => strummed[moment])
+  )
     return { texture: 'strum', rule: 'marked' };
   if (isTremolo(events, struck)) return { texture: 'tremolo', rule: 'tremolo' };
   if (texture === 'tremolo') return { texture: 'line', rule: 'again' };
@@ -116,7 +121,11 @@ const repeats = (a: VoiceEvent, b: VoiceEvent) =>
   isSingle(a) && isSingle(b) && lowest(a) === lowest(b) && b.timeMs - a.timeMs <= TREMOLO_MS;
 
 /** Chords that come after their bass and not with it. */
-function isAfterbeats({ moments }: FingeringProblem, hands: readonly Hand[], events: readonly VoiceEvent[]): boolean {
+function isAfterbeats(
+  { moments }: FingeringProblem,
+  hands: readonly Hand[],
+  events: readonly VoiceEvent[],
+): boolean {
   const chords = events.filter((event) => !isSingle(event));
   const after = chords.filter(({ moment }) => {
     const isBass = (k: number) => moments[k]?.struck.some((strike) => hands[strike] === 'thumb') ?? false;
@@ -127,6 +136,9 @@ function isAfterbeats({ moments }: FingeringProblem, hands: readonly Hand[], eve
 
 function meanGapMs(events: readonly VoiceEvent[]): number {
   if (events.length < 2) return Infinity;
-  const gaps = events.slice(1).map((event, n) => event.timeMs - events[n]!.timeMs).sort((a, b) => a - b);
+  const gaps = events
+    .slice(1)
+    .map((event, n) => event.timeMs - events[n]!.timeMs)
+    .sort((a, b) => a - b);
   return gaps[Math.floor(gaps.length / 2)]!;
 }

@@ -1,5 +1,6 @@
 /** A piece read as figures: the texture of every note, and what the right hand makes of it. */
 import type { FingeringProblem } from '../fingering/problem';
+import { withBasses } from './basses';
 import { corrected } from './corrected';
 import type { Figure } from './figure';
 import { handTextures } from './handTextures';
@@ -36,10 +37,11 @@ export function readFigures(
   const context = { problem, hands, onBeat, strummed };
   const read = voices.flatMap((voice) => readVoice(context, voice));
   const figures = corrected(problem, read, textureOf);
+  const textures = handTextures(problem, figures, hands);
   return {
-    figures,
+    figures: withBasses(problem, figures, hands, textures),
     hands,
     phases: phasesOf(problem, figures, hands),
-    textures: handTextures(problem, figures, hands),
+    textures,
   };
 }

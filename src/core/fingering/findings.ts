@@ -63,6 +63,12 @@ export const slurFindings = (problem: FingeringProblem, states: readonly HandSta
       : [{ code: 'slurFault', uids: [...uids].reverse(), fault, remedies: remediesForSlur(uids[1]) }],
   );
 
+/** Hands that come down later after a strum than the music waits. */
+export const landingFindings = (landings: FingeringPlan['landings']): Finding[] =>
+  landings
+    .filter(({ thereMs, neededMs }) => thereMs < neededMs)
+    .map(({ uid, thereMs, neededMs }) => ({ code: 'landingTooFast', uids: [uid], thereMs, neededMs }));
+
 const departs = (printed: FingeringProblem['strikes'][number]['printed'], note: PlannedNote): boolean =>
   (printed.finger !== null && note.finger !== null && printed.finger !== note.finger) ||
   (printed.string !== null && note.string !== null && printed.string !== note.string) ||

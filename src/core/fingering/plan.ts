@@ -9,7 +9,9 @@ import type { Remedy } from './remedies';
 import type { RingsReport } from './rings/report';
 import type { Ring, RingEnd } from './rings/ring';
 import type { StrokeReason } from './right/reasons';
+import type { PlannedFigure } from './right/plannedFigures';
 import type { PlannedStroke } from './right/report';
+import type { StrumLanding } from './right/strumLandings';
 
 export interface PlannedNote {
   readonly uid: string;
@@ -91,7 +93,13 @@ export type Finding =
       readonly fault: SlurFault;
       readonly remedies: readonly Remedy[];
     }
-  | { readonly code: 'printedDeparture'; readonly uids: readonly string[] };
+  | { readonly code: 'printedDeparture'; readonly uids: readonly string[] }
+  | {
+      readonly code: 'landingTooFast';
+      readonly uids: readonly string[];
+      readonly thereMs: number;
+      readonly neededMs: number;
+    };
 
 export interface FingeringPlan {
   /** Efforts in tenths of a point, both hands together and each by itself. */
@@ -112,6 +120,10 @@ export interface FingeringPlan {
   readonly strokes: readonly PlannedStroke[];
   /** Where a formula of the right hand goes round. */
   readonly formulas: readonly FormulaSpan[];
+  /** Spans of one texture, voice by voice. */
+  readonly figures: readonly PlannedFigure[];
+  /** Where the hand comes down again after a strum, a roll or a brush. */
+  readonly landings: readonly StrumLanding[];
   /** By bar of the score. */
   readonly effortByBar: readonly BarEffort[];
 }

@@ -2,10 +2,11 @@
  * What a fingering of both hands comes to, as plain data. From plan to plan nearly all of it stays: what one moment or
  * one strike says is carried over wherever the hands that it depends on are the same.
  */
+import type { Figure } from '../figures/figure';
 import type { Score } from '../score/model';
 import { carried } from './carried';
 import { effortByBar, leftCostOf, leftEffortAt, type MomentEffort } from './effort';
-import { findingsOf, slurFindings } from './findings';
+import { findingsOf, landingFindings, slurFindings } from './findings';
 import { formulaSpans } from './formulas/recognise';
 import type { Ink } from './ink';
 import type { BothHands } from './joint/planBoth';
@@ -15,9 +16,11 @@ import { barreSpans, plannedNotes, pluckIn } from './plannedNotes';
 import type { FingeringProblem } from './problem';
 import { inkedLetters, type InkedLetters } from './right/inkedLetters';
 import type { Played } from './right/memory';
+import { plannedFigure, type PlannedFigure } from './right/plannedFigures';
 import { type PlannedStroke, strokeReport } from './right/report';
 import { landed, landingsOf, restWanted } from './right/restStrokes';
 import type { RightSetting } from './right/setting';
+import { strumLandings } from './right/strumLandings';
 import { placedAt, type PlacedStrike, strokeGroup } from './right/strokes';
 import { isSameAfter, rightStep, type RightStep } from './right/walk';
 import { ringsReport } from './rings/report';
@@ -43,6 +46,7 @@ interface Told {
   readonly notes: readonly (readonly PlannedNote[])[];
   readonly rests: readonly boolean[];
   readonly strokes: readonly (PlannedStroke | null)[];
+  readonly figures: readonly PlannedFigure[];
 }
 
 export class PlanReport {
@@ -74,6 +78,7 @@ export class PlanReport {
     const notes: PlannedNote[] = [];
     for (const strike of this.inOrder) notes.push(...told.notes[strike]!);
     const shifts = shiftsOf(problem, states);
+    const fallen = strumLandings(problem, steps, rings);
     const leftCost = leftCostOf(problem, states, hands.efforts);
     return {
       cost: found.cost,
@@ -88,9 +93,12 @@ export class PlanReport {
       ringsReport: ringsReport(rings, problem.ticksPerQuarter),
       strokes: told.strokes.filter((stroke) => stroke !== null),
       formulas: formulaSpans(problem, steps),
+      figures: told.figures,
+      landings: fallen,
       findings: [
         ...findingsOf(problem, score, ink, found, this.conflictsOf(hands), notes, shifts, rings),
         ...slurFindings(problem, states),
+        ...landingFindings(fallen),
       ],
       effortByBar: effortByBar(problem, score.measures, hands.efforts, steps),
     };
@@ -201,7 +209,22 @@ export class PlanReport {
       (k) => steps[k] === last!.steps[k] && rests[k] === last!.rests[k],
       (k) => strokeReport(problem, steps[k]!, k, rests[k]!),
     );
-    return { sounds, untilTicks, notes, rests, strokes };
+    return { sounds, untilTicks, notes, rests, strokes, figures: this.figuresOf(steps) };
+  }
+
+  private figuresOf(steps: readonly RightStep[]): readonly PlannedFigure[] {
+    const { problem, setting, last } = this;
+    const { figures } = setting.reading;
+    const sameSteps = ({ fromMoment, toMoment }: Figure) => {
+      for (let k = fromMoment; k <= toMoment; k++) if (steps[k] !== last!.steps[k]) return false;
+      return true;
+    };
+    return carried(
+      figures.length,
+      last?.figures ?? null,
+      (n) => sameSteps(figures[n]!),
+      (n) => plannedFigure(problem, figures[n]!, steps),
+    );
   }
 
   /** Strikes that were left out of their group because inked letters contradict each other. */

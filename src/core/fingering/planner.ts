@@ -1,6 +1,7 @@
 /** Both hands of one piece: the object that a worker, the server or the command line talks to. */
 import type { Fretboard } from '../instrument/fretboard';
 import type { HandProfile } from '../instrument/handProfile';
+import type { Texture } from '../figures/texture';
 import type { Score } from '../score/model';
 import { type Ink, type InkMarks, NO_INK } from './ink';
 import { pickAlternatives } from './alternatives';
@@ -15,6 +16,7 @@ import { type FingeringProblem, problemOf, type Strike } from './problem';
 import type { LeftSchoolId } from './left/schools';
 import { leftWeights } from './left/weights';
 import { inkedLetters } from './right/inkedLetters';
+import { figureReason } from './right/figureReason';
 import { type RightCandidate, RightPlanner } from './right/planRight';
 import { strokeReasons, type StrokesWalked, walkedWithLedgers } from './right/reasons';
 import { type StrokeAction, strokeScript } from './right/strokeScript';
@@ -39,6 +41,8 @@ const STRINGS_SHOWN = 3;
 export interface RightWishes {
   readonly style: RightStyle;
   readonly schoolOfBar: (barUid: string) => RightSchoolId | null;
+  /** The teacher's word on the texture of a note; none where it is left out. */
+  readonly textureOf?: (noteUid: string) => Texture | null;
   /** Notes to which no slur shall be proposed. */
   readonly refusedSlurs: ReadonlySet<string>;
 }
@@ -67,9 +71,9 @@ export class Planner {
     school: LeftSchoolId = 'balanced',
     private readonly wishes: RightWishes = NO_WISHES,
   ) {
-    const { style, schoolOfBar } = wishes;
+    const { style, schoolOfBar, textureOf } = wishes;
     this.problem = problemOf(score, fretboard, hand, leftWeights(school, hand));
-    this.setting = rightSettingOf(score, this.problem, style, schoolOfBar);
+    this.setting = rightSettingOf(score, this.problem, style, schoolOfBar, undefined, textureOf);
     this.left = new LeftPlanner(this.problem);
     this.right = new RightPlanner(this.problem, this.setting);
     this.both = new JointPlanner(this.problem, this.left, this.setting);
@@ -145,9 +149,9 @@ export class Planner {
 
   /** Several ways to play moments `from` to `to` on the strings of the plan. */
   ways(ink: Ink, from: number, to: number): readonly Way[] {
-    const { style } = this.wishes;
+    const { style, textureOf } = this.wishes;
     const settingOf = (school: RightSchoolId) =>
-      rightSettingOf(this.score, this.problem, { ...style, school }, () => null);
+      rightSettingOf(this.score, this.problem, { ...style, school }, () => null, undefined, textureOf);
     return compareWays(this.problem, this.setting, settingOf, this.handsFor(ink).states, ink, from, to);
   }
 
@@ -218,7 +222,7 @@ export class Planner {
       const extraCost = cost - best.cost;
       const words =
         extraCost === 0
-          ? []
+          ? known.find((one) => one.pluck === pluck)!.words.filter(({ code }) => code === 'figure')
           : strokeReasons(problem, walked, walkedWithLedgers(problem, setting, states, played), k);
       priced.push({ pluck, extraCost, words, strings: otherStrings(problem, best.states, states) });
     }
@@ -347,8 +351,11 @@ export class Planner {
     const best = walkedWithLedgers(problem, setting, states, first.played());
     const wordsOf = (one: RightCandidate, against: StrokesWalked) =>
       strokeReasons(problem, against, walkedWithLedgers(problem, setting, states, one.played()), k);
+    const { measures } = this.score;
+    const starts = measures.map(({ startTicks }) => startTicks);
+    const figure = figureReason(problem, setting, best.steps, strike.index, starts);
     return [
-      { pluck: first.pluck, extraCost: first.extraCost, words: [], strings: [] },
+      { pluck: first.pluck, extraCost: first.extraCost, words: figure ? [figure] : [], strings: [] },
       ...others.map((one) => ({
         pluck: one.pluck,
         extraCost: one.extraCost,

@@ -146,6 +146,8 @@ export const FINDINGS: Texts<Finding> = {
   shiftTooFast: (f) =>
     `${SHIFT_TO[f.jump ?? 'next']} this note has ${f.windowMs} ms and needs about ${f.neededMs} ms.`,
   slurFault: (f) => SLUR_FAULTS[f.fault],
+  landingTooFast: (f) =>
+    `After the strum the fingers have ${f.thereMs} ms to find their strings; they need about ${f.neededMs}.`,
   printedDeparture: () => 'The plan departs from the fingering that came with the file.',
 };
 

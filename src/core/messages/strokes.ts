@@ -12,6 +12,7 @@ import type { Reopening, RestStrokes } from '../fingering/right/style';
 import type { RightTermId } from '../fingering/right/terms';
 import { TREMOLOS, type TremoloId } from '../fingering/right/tremolo';
 import type { EffectTag } from '../score/model';
+import { formulaText, TEXTURE_NAMES } from './figures';
 import type { PlaceOf } from './hand';
 
 export const RIGHT_SCHOOL_NAMES: Readonly<Record<RightSchoolId, string>> = {
@@ -117,12 +118,29 @@ const REASONS: StrokeTexts = {
   again: (r) => `plays again after ${Math.round(r.ms)} ms`,
   moves: (r) =>
     `the hand moves by ${r.strings} ${r.strings === 1 ? 'string' : 'strings'} in ${Math.round(r.ms)} ms`,
+  figure: (r) => figureText(r),
   strokeTerm: (r) => `${STROKE_TERMS[r.term]} +${(r.difference / 10).toFixed(1)}`,
 };
+
+/** "p i m a m i, as in the bar before"; "i m: a line". */
+function figureText({
+  texture,
+  formula,
+  asBefore,
+}: Extract<StrokeReason, { readonly code: 'figure' }>): string {
+  const name = TEXTURE_NAMES[texture];
+  const before = asBefore ? ', as in the bar before' : '';
+  if (formula.length === 0) return `${name}${before}`;
+  return asBefore ? `${formulaText(formula)}${before}` : `${formulaText(formula)}: ${article(name)}`;
+}
+
+const PLURALS: ReadonlySet<string> = new Set(['chords', 'parallels', 'bass and afterbeats', 'mixed']);
+const article = (name: string) => (PLURALS.has(name) ? name : `a ${name}`);
 
 /** "m here crosses from 3 to 2 against the hand in 125 ms"; elsewhere with its place. */
 export function strokeReasonText(reason: StrokeReason, place: PlaceOf): string {
   const text = (REASONS[reason.code] as (value: StrokeReason) => string)(reason);
+  if (reason.code === 'figure') return text;
   const letter = 'letter' in reason ? `${reason.letter} ` : '';
   if (reason.here) return letter ? `${letter}here ${text}` : `${text} here`;
   return `${letter}${text} (${beat(reason, place)})`;

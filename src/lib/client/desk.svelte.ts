@@ -28,6 +28,7 @@ import type { Way } from '$core/fingering/formulas/compare';
 import type { RightSchoolId } from '$core/fingering/right/schools';
 import type { StrokeAction } from '$core/fingering/right/strokeScript';
 import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
+import type { Texture } from '$core/figures/texture';
 import type { Mark } from '$core/fingering/marks/mark';
 import { marksOf } from '$core/fingering/marks/marksOf';
 import type { EngravedPage } from '$core/engraving/page';
@@ -449,6 +450,11 @@ export class Desk {
   /** Gives some bars a school of the right hand of their own, or null back to that of the piece. */
   setStrokeSchool(bars: readonly string[], school: RightSchoolId | null): void {
     this.decide(bars.map((bar) => this.change(bar, 'strokeSchool', school)));
+  }
+
+  /** Names the texture of some notes, or null leaves it to what is read. */
+  setTexture(uids: readonly string[], texture: Texture | null): void {
+    this.decide(uids.map((uid) => this.change(uid, 'texture', texture)));
   }
 
   /** The proposed slur that begins or ends at the selected note. */

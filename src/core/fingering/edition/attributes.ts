@@ -1,5 +1,6 @@
 /** What an operation can set: each attribute with the things it belongs to and the values it takes. */
 import { z } from 'zod';
+import { TEXTURE_IDS, type Texture } from '../../figures/texture';
 import { maybePlayer } from '../../instrument/hands';
 import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../left/schools';
 import { maybeTuning } from '../../instrument/tuning';
@@ -45,6 +46,8 @@ export const ATTRIBUTES = {
   tremolo: { target: 'piece', value: z.enum(TREMOLO_IDS as [TremoloId, ...TremoloId[]]) },
   restStrokes: { target: 'piece', value: z.enum(REST_STROKES) },
   reopening: { target: 'piece', value: z.enum(REOPENINGS) },
+  /** The texture that the note belongs to, where it is not what was read. */
+  texture: { target: 'note', value: z.enum(TEXTURE_IDS as [Texture, ...Texture[]]) },
   littleFinger: { target: 'piece', value: z.literal(true) },
 } as const satisfies Readonly<Record<string, { readonly target: TargetKind; readonly value: z.ZodType }>>;
 
@@ -66,6 +69,7 @@ export const LENS_ATTRIBUTES = [
   'restStrokes',
   'reopening',
   'littleFinger',
+  'texture',
 ] as const satisfies readonly Attribute[];
 export type InkAttribute = (typeof INK_ATTRIBUTES)[number];
 

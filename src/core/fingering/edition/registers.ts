@@ -4,6 +4,7 @@ import { maybePitch } from '../../music/pitchText';
 import type { BarCorrection, Corrections, NoteCorrection } from '../../score/corrections';
 import { type Ink, type InkMarks, NO_INK } from '../ink';
 import { DEFAULT_PLAYER, maybePlayer, type Player } from '../../instrument/hands';
+import type { Texture } from '../../figures/texture';
 import type { LeftSchoolId } from '../left/schools';
 import type { RightSchoolId } from '../right/schools';
 import { PLAIN_STYLE, type RightStyle } from '../right/style';
@@ -61,6 +62,8 @@ export interface Lens {
   readonly right: RightStyle;
   /** Bars with a school of the right hand of their own. */
   readonly schoolOfBar: ReadonlyMap<string, RightSchoolId>;
+  /** Notes whose texture the teacher has named. */
+  readonly textureOf: ReadonlyMap<string, Texture>;
 }
 
 export function lensOf(registers: Registers): Lens {
@@ -70,13 +73,18 @@ export function lensOf(registers: Registers): Lens {
     player: (typeof hand === 'string' && maybePlayer(hand)) || DEFAULT_PLAYER,
     school: (school as LeftSchoolId | null) ?? 'balanced',
     right: rightStyleOf(registers),
-    schoolOfBar: new Map(
-      listRegisters(registers)
-        .filter(({ attribute }) => attribute === 'strokeSchool')
-        .map(({ target, value }) => [target, value as RightSchoolId]),
-    ),
+    schoolOfBar: valuesOf<RightSchoolId>(registers, 'strokeSchool'),
+    textureOf: valuesOf<Texture>(registers, 'texture'),
   };
 }
+
+/** By target: what is set of one attribute. */
+const valuesOf = <T extends Value>(registers: Registers, of: Attribute): ReadonlyMap<string, T> =>
+  new Map(
+    listRegisters(registers)
+      .filter(({ attribute }) => attribute === of)
+      .map(({ target, value }) => [target, value as T]),
+  );
 
 /** Equal for lenses that are the same. */
 export const lensKey = (registers: Registers): string =>

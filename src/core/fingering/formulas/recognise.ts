@@ -109,6 +109,9 @@ function leavingAt(
   const step = steps[one.moment]!;
   if (rests(played, Math.max(0, next - 4), next)) return 'rest';
   if (step.group.strokes.length > 1) return 'chord';
-  const asked = { ...step, sharing: sharingFor(step.group, { letters: [expected], mode: step.sharing.mode }) };
+  const asked = {
+    ...step,
+    sharing: sharingFor(step.group, { letters: [expected], mode: step.sharing.mode }),
+  };
   return crossingOf(asked)?.code === 'crosses' ? 'crossing' : 'other';
 }

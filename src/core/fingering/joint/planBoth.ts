@@ -157,7 +157,11 @@ export class JointPlanner {
       (fixed) => {
         const least = fixed.solution.cost + right.cost;
         const extras = returnExtras(this.problem, left.layers, fixed.states);
-        for (let room = roomFor(best.cost - wholeTenths(least)); ; room = widened(room, best.cost - wholeTenths(least))) {
+        for (
+          let room = roomFor(best.cost - wholeTenths(least));
+          ;
+          room = widened(room, best.cost - wholeTenths(least))
+        ) {
           const here = this.inRoom(room);
           const most = least + room * PARTS;
           here.below = statesBelow(core, strokes, fixed.solution, right, most, here.below);

@@ -114,7 +114,8 @@ const nodeOf = ({ moment, nodeOf }: JointLayer, s: number) => moment.nodes[nodeO
 
 const handOf = (layer: JointLayer, s: number): HandState => layer.moment.layer.state(nodeOf(layer, s).state);
 
-const playedOf = ({ strokes, strokeOf }: JointLayer, s: number) => strokes.shared.states[strokeOf[s]!]!.played;
+const playedOf = ({ strokes, strokeOf }: JointLayer, s: number) =>
+  strokes.shared.states[strokeOf[s]!]!.played;
 
 const leftOutAt = (layer: JointLayer, s: number): number => {
   const { moment } = layer;

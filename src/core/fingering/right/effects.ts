@@ -45,4 +45,5 @@ export const effectAmong = (tags: ReadonlySet<NoteTag>): EffectId | null =>
 export const LONGEST_TAIL_MS = 300;
 
 /** Strings taken as one gesture, by the letter of the effect. */
-export const isStrum = (effect: EffectId | null): boolean => effect !== null && EFFECTS[effect].letters !== null;
+export const isStrum = (effect: EffectId | null): boolean =>
+  effect !== null && EFFECTS[effect].letters !== null;

@@ -110,7 +110,9 @@ export function sharingFor(group: StrokeGroup, { letters, mode }: Played): Shari
     // Towards the floor a sweep ends on the highest-pitched string.
     return { ...none, pick: { down, string: strokes.at(down ? -1 : 0)!.string } };
   }
-  const playing = letters.flatMap((letter, k) => (letter === 'p' ? [] : [{ letter, string: strokes[k]!.string }]));
+  const playing = letters.flatMap((letter, k) =>
+    letter === 'p' ? [] : [{ letter, string: strokes[k]!.string }],
+  );
   const thumbs = letters.flatMap((letter, k) => (letter === 'p' ? [strokes[k]!.string] : []));
   return {
     ...none,
@@ -134,7 +136,8 @@ export function fingersAfter(before: FingersPart, sharing: Sharing): FingersPart
   if (forgets) return ANY_FINGERS;
   if (away) return AWAY_FINGERS;
   if (letters.length === 0) return before.since === 'slur' ? before : rested(before, 'slur');
-  if (!fingers || mode === KEEP) return mode.kind === 'thumb' ? bare(mode) : rested(cleared(before, sharing), 'thumb');
+  if (!fingers || mode === KEEP)
+    return mode.kind === 'thumb' ? bare(mode) : rested(cleared(before, sharing), 'thumb');
   const { bits, string } = fingers;
   const known = { mode, last: bits, string, since: 'nothing' } as const;
   if (mode.kind !== 'stations') return { ...known, map: NO_STATIONS, hazy: false };

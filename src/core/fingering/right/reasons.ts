@@ -1,4 +1,5 @@
 /** What goes against a letter, in a teacher's terms: from the difference of two best plans of the right hand. */
+import type { Texture } from '../../figures/texture';
 import type { Pluck } from '../../score/model';
 import type { FingeringProblem } from '../problem';
 import type { Played } from './memory';
@@ -10,7 +11,7 @@ import type { HandState } from '../left/handState';
 
 /**
  * crosses: against the hand, from a string to another. again: the same finger twice. moves: the set of fingers, by so
- * many strings. term: any other. `here`: at the note that is asked about.
+ * many strings. figure: what the letter is part of. strokeTerm: any other. `here`: at the note that is asked about.
  */
 export type StrokeReason = { readonly ticks: number; readonly here: boolean } & (
   | {
@@ -22,6 +23,14 @@ export type StrokeReason = { readonly ticks: number; readonly here: boolean } & 
     }
   | { readonly code: 'again'; readonly letter: Pluck; readonly ms: number }
   | { readonly code: 'moves'; readonly strings: number; readonly ms: number }
+  | {
+      readonly code: 'figure';
+      readonly texture: Texture;
+      /** The letters that go round; empty where none do. */
+      readonly formula: readonly string[];
+      /** The bar before is played alike. */
+      readonly asBefore: boolean;
+    }
   | { readonly code: 'strokeTerm'; readonly term: RightTermId; readonly difference: number }
 );
 

@@ -89,4 +89,5 @@ function nearest(map: StationMap, at: number, towards: 1 | -1): number {
 export const isAbove = (map: StationMap, thumb: number): boolean => map >> (BITS * thumb) !== 0;
 
 /** Fingers that p has reached over have lost their places. */
-export const withoutThoseBelow = (map: StationMap, thumb: number): StationMap => map & ((1 << (BITS * thumb)) - 1);
+export const withoutThoseBelow = (map: StationMap, thumb: number): StationMap =>
+  map & ((1 << (BITS * thumb)) - 1);

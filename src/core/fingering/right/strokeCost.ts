@@ -4,13 +4,19 @@ import { RIGHT_FINGERS } from '../../instrument/rightProfile';
 import { isPick, type Pluck } from '../../score/model';
 import { price } from '../costTerm';
 import { EFFECTS } from './effects';
-import { type FingersPart, type PickMemory, RANK, type RightMemory, type Sharing, type ThumbPart } from './memory';
+import {
+  type FingersPart,
+  type PickMemory,
+  RANK,
+  type RightMemory,
+  type Sharing,
+  type ThumbPart,
+} from './memory';
 import type { Manner } from './setting';
 import { isAbove, stationed, withoutThoseBelow } from './stations';
 import { MOST_FINGERED, type Stroke, type StrokeGroup } from './strokes';
 import {
   BLOCK_FREE_MS,
-  FIND_AGAIN_MS,
   HOME_PLACE,
   OWN_SPREAD_STRINGS,
   PAUSE_MS,
@@ -45,7 +51,11 @@ const QUICK_RING = 4;
 const RING_BIT = 1 << RANK.a;
 
 /** Effort of playing a group in this way, whatever came before. */
-export function groupCost(group: StrokeGroup, { letters, mode, fingers }: Sharing, ledger?: RightLedger): number {
+export function groupCost(
+  group: StrokeGroup,
+  { letters, mode, fingers }: Sharing,
+  ledger?: RightLedger,
+): number {
   const bill = new Bill(group.manner, ledger);
   const { strokes, manner, onBeat, effect, texture } = group;
   const strummed = effect !== null && EFFECTS[effect].letters !== null;
@@ -62,7 +72,8 @@ export function groupCost(group: StrokeGroup, { letters, mode, fingers }: Sharin
       if (stroke.hand === 'thumb') bill.charge('fingerBass', 1);
       else if (!strummed && mode.kind === 'stations')
         bill.charge(texture === 'brokenChord' ? 'brokenLow' : 'fingerLow', string);
-      if (letter === 'a' && mode.kind !== 'turn' && mode.kind !== 'cycle' && !strummed) bill.charge('ring', 1);
+      if (letter === 'a' && mode.kind !== 'turn' && mode.kind !== 'cycle' && !strummed)
+        bill.charge('ring', 1);
       if (letter === 'c') bill.charge('little', 1);
     }
     if (!isPick(letter)) bill.charge('station', awayFromStation(letter, string));
@@ -78,6 +89,7 @@ export function groupCost(group: StrokeGroup, { letters, mode, fingers }: Sharin
   }
   // A rasgueado goes out on a beat and back beside it, as a plectrum does.
   if (effect === 'rasgueado' && (letters[0] !== 'i') !== onBeat) bill.charge('pickOffBeat', 1);
+  if (fingers && group.landing > 0) bill.charge('findAgain', group.landing);
   if (fingers && !strummed && mode.kind === 'stations') {
     bill.charge('home', Math.abs(placeOf(fingers) - HOME_PLACE));
     bill.charge('spread', spreadStrings(letters, strokes));
@@ -158,9 +170,13 @@ export function fingersPartCost(
   if (mode.kind === 'thumb') thumbRunCost(before, group, bill);
   if (sharing.thumb && isAbove(before.map, sharing.thumb.string)) bill.charge('thumbAbove', 1);
   if (!fingers) return bill.sum;
-  if (before.mode === 'away') bill.charge('findAgain', FIND_AGAIN_MS / Math.max(1, group.gapMs));
   const { startFinger } = group.manner.style;
-  if (group.opens && startFinger !== null && startFinger !== 'p' && RIGHT_FINGERS[1 + lowestRank(fingers.bits)] !== startFinger)
+  if (
+    group.opens &&
+    startFinger !== null &&
+    startFinger !== 'p' &&
+    RIGHT_FINGERS[1 + lowestRank(fingers.bits)] !== startFinger
+  )
     bill.charge('wanted', 1);
   if (isOtherKind(before, sharing)) {
     bill.charge('modeChange', 1);
@@ -211,7 +227,12 @@ const MOVED_AFTER_THUMB = 0.3;
 const MOVED_WITH_THUMB = 0.35;
 const MOVED_AS_BLOCK = 0.2;
 
-function stationsCost(before: FingersPart, group: StrokeGroup, { fingers, thumb }: Sharing, bill: Bill): void {
+function stationsCost(
+  before: FingersPart,
+  group: StrokeGroup,
+  { fingers, thumb }: Sharing,
+  bill: Bill,
+): void {
   const known =
     thumb && isAbove(before.map, thumb.string)
       ? { ...before, map: withoutThoseBelow(before.map, thumb.string) }
@@ -235,12 +256,18 @@ function turnCost(before: FingersPart, group: StrokeGroup, { fingers, mode }: Sh
   const letters: readonly Pluck[] = TURNS[mode.turn];
   const now = lowestRank(fingers!.bits);
   const same = before.mode === mode;
-  if (mode.turn !== 'im' && mode.turn !== group.manner.school.everywhere && group.manner.school.line !== 'order' && !same)
+  if (
+    mode.turn !== 'im' &&
+    mode.turn !== group.manner.school.everywhere &&
+    group.manner.school.line !== 'order' &&
+    !same
+  )
     bill.charge('turn', 1);
   if (same && isOne(before.last)) {
     const rankOf = (letter: Pluck) => RANK[letter];
     const at = letters.findIndex((letter) => rankOf(letter) === lowestRank(before.last));
-    if (rankOf(letters[(at + 1) % letters.length]!) !== now) bill.charge('offTurn', 1, looseness(group.gapMs));
+    if (rankOf(letters[(at + 1) % letters.length]!) !== now)
+      bill.charge('offTurn', 1, looseness(group.gapMs));
   } else repeatCost(before, fingers!.bits, group, bill);
   ringAfterChord(before, fingers!.bits, bill);
   crossingCost(before, fingers!, bill);
@@ -262,10 +289,12 @@ function freeCost(before: FingersPart, group: StrokeGroup, { fingers }: Sharing,
   repeatCost(before, fingers!.bits, group, bill);
   ringAfterChord(before, fingers!.bits, bill);
   const single = isOne(fingers!.bits) && isOne(before.last);
-  if (single && before.last === fingers!.bits && group.texture === 'slowMelody') bill.charge('repeatInTune', 1);
+  if (single && before.last === fingers!.bits && group.texture === 'slowMelody')
+    bill.charge('repeatInTune', 1);
   if (before.since !== 'slur') crossingCost(before, fingers!, bill);
   // One finger on two strings one after the other, p between or not: the next one lies nearer.
-  if (single && before.last === fingers!.bits && before.string !== fingers!.string) bill.charge('displacement', 1);
+  if (single && before.last === fingers!.bits && before.string !== fingers!.string)
+    bill.charge('displacement', 1);
 }
 
 function thumbRunCost(before: FingersPart, group: StrokeGroup, bill: Bill): void {

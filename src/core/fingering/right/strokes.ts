@@ -8,7 +8,14 @@ import type { HandState, Placement } from '../left/handState';
 import { slurPlayable } from '../left/connectionCost';
 import { EFFECTS, type EffectId, LONGEST_TAIL_MS, type StrokeEffect } from './effects';
 import type { Manner, RightSetting } from './setting';
-import { LONG_GAP_MS, REPEAT_FREE_MS, steppedGapMs, steppedPaceMs } from './terms';
+import {
+  AFTER_ROLL_SHARE,
+  FIND_AGAIN_MS,
+  LONG_GAP_MS,
+  REPEAT_FREE_MS,
+  steppedGapMs,
+  steppedPaceMs,
+} from './terms';
 
 export interface Stroke {
   readonly strike: number;
@@ -40,6 +47,8 @@ export interface StrokeGroup {
   readonly paceMs: number;
   /** Whether the next stroke comes so soon that a finger must not play twice. */
   readonly quickNext: boolean;
+  /** After a strum or a roll: the share of the time there that finding the strings takes; 0 elsewhere. */
+  readonly landing: number;
   /** Whether p may take two strings of a small chord: where it is marked or inked so. */
   readonly lifted: boolean;
   /** Nothing is remembered after it: so it bounds from below what this group, or every group, can cost. */
@@ -119,6 +128,7 @@ export function strokeGroup(
     gapMs: steppedGapMs(gapMsAt(problem, k)),
     paceMs: steppedPaceMs(Math.min(gapMsAt(problem, k), gapMsAt(problem, k + 1))),
     quickNext: gapMsAt(problem, k + 1) < REPEAT_FREE_MS,
+    landing: landingShare(problem, setting, k),
     lifted: isMarkedForThumb(strokes),
     forgets: false,
   });
@@ -135,6 +145,7 @@ export const wildGroup = (setting: RightSetting, k: number): StrokeGroup => ({
   gapMs: 0,
   paceMs: 0,
   quickNext: false,
+  landing: 0,
   lifted: false,
   forgets: true,
   key: 'wild',
@@ -159,13 +170,40 @@ export const withStrokes = (group: StrokeGroup, strokes: readonly Stroke[]): Str
   keyed({ ...group, strokes });
 
 function keyed(group: Omit<StrokeGroup, 'key'>): StrokeGroup {
-  const { strokes, manner, onBeat, opens, effect, texture, gapMs, paceMs, quickNext, lifted, forgets } = group;
+  const {
+    strokes,
+    manner,
+    onBeat,
+    opens,
+    effect,
+    texture,
+    gapMs,
+    paceMs,
+    quickNext,
+    landing,
+    lifted,
+    forgets,
+  } = group;
   let each = '';
   for (const { string, role, hand, phase, printed, wanted } of strokes)
     each += ` ${string}${role[0]}${hand[0]}${phase ? `${phase.at}.${phase.of}` : ''}${printed ?? ''}/${wanted ?? ''}`;
-  const key = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}${texture}${gapMs}/${paceMs}${quickNext ? 'q' : ''}${lifted ? 'l' : ''}:${each}`;
+  const key = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}${texture}${gapMs}/${paceMs}${quickNext ? 'q' : ''}${landing}${lifted ? 'l' : ''}:${each}`;
   // Written out: thousands are made a plan, and copies by spreading are slow.
-  return { strokes, manner, onBeat, opens, effect, texture, gapMs, paceMs, quickNext, lifted, forgets, key };
+  return {
+    strokes,
+    manner,
+    onBeat,
+    opens,
+    effect,
+    texture,
+    gapMs,
+    paceMs,
+    quickNext,
+    landing,
+    lifted,
+    forgets,
+    key,
+  };
 }
 
 const FINGERS: readonly Pluck[] = ['i', 'm', 'a', 'c'];
@@ -203,7 +241,21 @@ export function fingerSharings(count: number, littleFinger = false): readonly (r
 }
 
 /** How long after its onset the last string of a group sounds. */
-export function tailMs({ effect, strokes }: StrokeGroup): number {
+export const tailMs = ({ effect, strokes }: StrokeGroup): number => tailOf(effect, strokes.length);
+
+function tailOf(effect: EffectId | null, strings: number): number {
   if (!effect) return 0;
-  return Math.min(LONGEST_TAIL_MS, EFFECTS[effect].msPerString * Math.max(0, strokes.length - 1));
+  return Math.min(LONGEST_TAIL_MS, EFFECTS[effect].msPerString * Math.max(0, strings - 1));
+}
+
+/** What the fingers need to find their strings after an effect, in ms. A roll leaves them there: less to find. */
+export const findingMs = (effect: EffectId): number =>
+  (EFFECTS[effect] as StrokeEffect).away ? FIND_AGAIN_MS : FIND_AGAIN_MS * AFTER_ROLL_SHARE;
+
+/** In steps of a twentieth, so that few are told apart. */
+function landingShare(problem: FingeringProblem, { effects }: RightSetting, k: number): number {
+  const before = effects[k - 1] ?? null;
+  if (before === null || effects[k] !== null) return 0;
+  const there = gapMsAt(problem, k) - tailOf(before, problem.moments[k - 1]!.struck.length);
+  return Math.round((20 * findingMs(before)) / Math.max(1, there)) / 20;
 }

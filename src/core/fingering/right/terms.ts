@@ -317,6 +317,8 @@ export const PAUSE_MS = 600;
 
 /** After a strum a finger finds its string in this time. From memory. */
 export const FIND_AGAIN_MS = 260;
+/** A roll leaves them at their strings: they have less to find. From memory. */
+export const AFTER_ROLL_SHARE = 0.4;
 
 /**
  * Times between strokes in steps: quick ones to 10 ms, slow ones as the classes in which they count, so that few are
@@ -324,7 +326,11 @@ export const FIND_AGAIN_MS = 260;
  */
 export function steppedGapMs(ms: number): number {
   if (ms < QUICK_MS) return GAP_STEP_MS * Math.round(ms / GAP_STEP_MS);
-  return ms < STRICT_MS ? (QUICK_MS + STRICT_MS) / 2 : ms < PAUSE_MS ? (STRICT_MS + PAUSE_MS) / 2 : LONG_GAP_MS;
+  return ms < STRICT_MS
+    ? (QUICK_MS + STRICT_MS) / 2
+    : ms < PAUSE_MS
+      ? (STRICT_MS + PAUSE_MS) / 2
+      : LONG_GAP_MS;
 }
 const QUICK_MS = 260;
 const GAP_STEP_MS = 10;

@@ -96,7 +96,11 @@ export function rightStep(
   };
 }
 
-function earlierAfter({ moments }: FingeringProblem, k: number, { sharing, earlier }: RightStep): EarlierStrokes {
+function earlierAfter(
+  { moments }: FingeringProblem,
+  k: number,
+  { sharing, earlier }: RightStep,
+): EarlierStrokes {
   if (!sharing.fingers && !sharing.thumb) return earlier;
   if (sharing.away) return NO_STROKES;
   const now = { sharing, timeMs: moments[k]!.timeMs };
@@ -104,7 +108,12 @@ function earlierAfter({ moments }: FingeringProblem, k: number, { sharing, earli
 }
 
 /** Whether a step would be the same after another one: it is when what the hand knows and has played are. */
-export const isSameAfter = (step: RightStep, last: RightStep | null, problem: FingeringProblem, k: number): boolean =>
+export const isSameAfter = (
+  step: RightStep,
+  last: RightStep | null,
+  problem: FingeringProblem,
+  k: number,
+): boolean =>
   sameMemory(step.before, last?.after ?? NO_MEMORY) &&
   sameEarlier(step.earlier, last ? earlierAfter(problem, k - 1, last) : NO_STROKES);
 

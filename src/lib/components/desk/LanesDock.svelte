@@ -8,6 +8,7 @@
   import type { PlannedStroke } from '$core/fingering/right/report';
   import { RING_ENDS } from '$core/messages/hand';
   import { strokeWords } from '$core/messages/strokes';
+  import { FIGURE_ROW } from './lanesLayout';
   import StrokesRow from './StrokesRow.svelte';
   import { roman } from '$core/music/roman';
   import { openMidi, STRINGS, tuningOrThrow } from '$core/instrument/tuning';
@@ -36,7 +37,11 @@
   const step = $derived(2.35 * unit);
   /** The strokes stand under the strings: letters, then the formula that goes round. */
   const strokesTop = $derived(top + 6 * step + 0.9 * unit);
-  const height = $derived(strokesTop + 5.4 * unit);
+  const figureRows = $derived(
+    1 +
+      Math.max(0, ...lanes.figures.filter(({ figure }) => figure.rule !== 'withUpper').map(({ row }) => row)),
+  );
+  const height = $derived(strokesTop + (3.6 + FIGURE_ROW * figureRows) * unit);
   const strokeTitle = (stroke: PlannedStroke) => strokeWords(stroke).join('; ');
   const yOf = (string: number) => top + (string - 0.5) * step;
   const left = $derived(page.systems[system]?.left ?? 0);

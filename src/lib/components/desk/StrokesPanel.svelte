@@ -21,6 +21,7 @@
   import { placeOf } from '$core/score/places';
   import type { Desk } from '$lib/client/desk.svelte';
   import ChoiceRow from './ChoiceRow.svelte';
+  import FiguresPanel from './FiguresPanel.svelte';
 
   interface Props {
     desk: Desk;
@@ -143,6 +144,8 @@
     </label>
   </div>
 </section>
+
+<FiguresPanel {desk} {score} {plan} {barUids} {passageName} />
 
 <section aria-labelledby="ways-heading" class="text-sm">
   <div class="mb-1 flex items-baseline gap-2">

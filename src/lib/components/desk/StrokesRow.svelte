@@ -1,8 +1,10 @@
-<!-- The right hand under the strings: its letters, where it crosses, repeats or rests, and the formulas that go round. -->
+<!-- The right hand under the strings: its letters, where it crosses, repeats or rests, and the figures that it plays. -->
 <script lang="ts">
-  import type { SystemLanes } from '$core/engraving/lanes';
+  import type { FigureLane, SystemLanes } from '$core/engraving/lanes';
+  import type { PlannedFigure } from '$core/fingering/right/plannedFigures';
   import type { PlannedStroke } from '$core/fingering/right/report';
-  import { formulaName, formulaSpanText } from '$core/messages/strokes';
+  import { figureReasonText, formulaText, TEXTURE_NAMES } from '$core/messages/figures';
+  import { FIGURE_ROW } from './lanesLayout';
   import { isPick } from '$core/score/model';
 
   interface Props {
@@ -17,11 +19,19 @@
 
   const letterY = $derived(top + 1.9 * unit);
   const signY = $derived(top + 0.2 * unit);
-  const formulaY = $derived(top + 3.6 * unit);
+  const figureY = $derived(top + 3.3 * unit);
   /** Thumb and fingers of a chord stand in one word, p first. */
   const word = ({ letters, order }: PlannedStroke) => (isPick(letters[0] ?? null) ? '' : order.join(''));
-  const room = ({ span, formula }: (typeof lanes.formulas)[number]) =>
-    span.x2 - span.x1 > formulaName(formula.formula).length * 0.85 * unit;
+  const figures = $derived(lanes.figures.filter(({ figure }) => figure.rule !== 'withUpper'));
+  const figureTitle = (figure: PlannedFigure) =>
+    `${TEXTURE_NAMES[figure.texture]}: ${figureReasonText(figure)}${figure.formula.length > 0 ? `; ${formulaText(figure.formula)}` : ''}`;
+  /** The texture and what goes round in it, as far as there is room. */
+  function words({ span, figure }: FigureLane): string {
+    const name = TEXTURE_NAMES[figure.texture];
+    const whole = figure.formula.length > 0 ? `${name}, ${formulaText(figure.formula)}` : name;
+    const fits = (text: string) => text.length * 0.72 * unit < span.x2 - span.x1;
+    return fits(whole) ? whole : fits(name) ? name : '';
+  }
 </script>
 
 <g data-testid="strokes">
@@ -110,25 +120,41 @@
       {/if}
     </g>
   {/each}
-  {#each lanes.formulas as lane (lane.id)}
-    <g data-formula={lane.formula.formula}>
-      <title>{formulaSpanText(lane.formula)}</title>
+  {#each figures as lane (lane.id)}
+    {@const y = figureY + lane.row * FIGURE_ROW * unit}
+    {@const shown = words(lane)}
+    <g
+      role="button"
+      tabindex="-1"
+      class="cursor-pointer"
+      aria-label={figureTitle(lane.figure)}
+      data-figure={lane.figure.texture}
+      onclick={() => select(lane.figure.uids[0] ?? '')}
+      onkeydown={(event) => event.key === 'Enter' && select(lane.figure.uids[0] ?? '')}
+    >
+      <title>{figureTitle(lane.figure)}</title>
+      <rect
+        x={lane.span.x1 - 0.4 * unit}
+        y={y - 0.4 * unit}
+        width={lane.span.x2 - lane.span.x1 + 0.8 * unit}
+        height={1.9 * unit}
+        fill="transparent"
+      />
       <path
-        d="M{lane.span.x1} {formulaY - 0.5 * unit} v{0.5 * unit} H{lane.span.x2} v{-0.5 * unit}"
+        d="M{lane.span.x1} {y + 0.5 * unit} v{-0.5 * unit} H{lane.span.x2}"
         fill="none"
         stroke="currentColor"
-        stroke-width={0.1 * unit}
-        opacity="0.75"
+        stroke-width={(lane.figure.rule === 'teacher' ? 0.26 : 0.12) * unit}
+        stroke-dasharray={lane.figure.texture === 'mixed' ? `${0.3 * unit} ${0.4 * unit}` : undefined}
       />
-      {#if room(lane)}
+      {#if shown !== ''}
         <text
-          x={(lane.span.x1 + lane.span.x2) / 2}
-          y={formulaY + 1.55 * unit}
-          text-anchor="middle"
-          font-size={1.45 * unit}
-          font-style="italic"
-          style:font-family="var(--font-serif)"
-          fill="currentColor">{formulaName(lane.formula.formula)}</text
+          x={lane.span.x1 + 0.35 * unit}
+          y={y + 1.35 * unit}
+          font-size={1.4 * unit}
+          font-weight={lane.figure.rule === 'teacher' ? 700 : 400}
+          style:font-family="var(--font-sans)"
+          fill="currentColor">{shown}</text
         >
       {/if}
     </g>

@@ -11,6 +11,7 @@
   import { midiName } from '$core/music/pitch';
   import EffortChart from './EffortChart.svelte';
   import FormStrip from './FormStrip.svelte';
+  import TextureStrip from './TextureStrip.svelte';
   import { barsName, keyAreaName, kindWords, TECHNIQUE_NAMES } from './words';
 
   let { opening }: { opening: DeskOpening } = $props();
@@ -143,6 +144,19 @@
         {#if problem}<p role="alert" class="text-error mt-2">{problem}</p>{/if}
       </section>
     {/if}
+
+    <section aria-labelledby="textures-heading">
+      <h2 id="textures-heading" class="mb-2 font-serif text-2xl font-semibold">Textures</h2>
+      {#if desk.plan}
+        <TextureStrip
+          figures={desk.plan.figures}
+          measures={score.measures}
+          select={(k) => (selectedBar = k)}
+        />
+      {:else}
+        <p role="status" class="text-sm">Planning both hands …</p>
+      {/if}
+    </section>
 
     <section aria-labelledby="effort-heading">
       <h2 id="effort-heading" class="mb-2 font-serif text-2xl font-semibold">Effort by bar</h2>

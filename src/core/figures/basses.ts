@@ -1,0 +1,47 @@
+/** Basses that the thumb plays under the fingers' figures belong to these: see handbook 13, "also the upper voice over held basses". */
+import type { FingeringProblem } from '../fingering/problem';
+import type { Figure } from './figure';
+import type { Texture } from './texture';
+import type { Hand } from './thumb';
+
+/** A bass that moves by step is a voice of its own, and so is a pedal under chords that move. */
+const OWN: ReadonlySet<Texture> = new Set<Texture>(['line', 'slowMelody']);
+
+/** @param textures by moment: what the fingers have to think in */
+export function withBasses(
+  { moments }: FingeringProblem,
+  figures: readonly Figure[],
+  hands: readonly Hand[],
+  textures: readonly Texture[],
+): readonly Figure[] {
+  const momentOf: number[] = [];
+  for (const { struck, index } of moments) for (const strike of struck) momentOf[strike] = index;
+  return figures.flatMap((figure) => {
+    const isBass = figure.strikes.every((strike) => hands[strike] === 'thumb');
+    if (!isBass || OWN.has(figure.texture) || figure.rule === 'teacher') return [figure];
+    return parted(figure, momentOf, textures);
+  });
+}
+
+function parted(
+  figure: Figure,
+  momentOf: readonly number[],
+  textures: readonly Texture[],
+): readonly Figure[] {
+  const parts: { texture: Texture; strikes: number[] }[] = [];
+  for (const strike of figure.strikes) {
+    const upper = textures[momentOf[strike]!]!;
+    const texture = figure.texture === 'pedal' && upper === 'parallels' ? 'pedal' : upper;
+    const last = parts.at(-1);
+    if (last?.texture === texture) last.strikes.push(strike);
+    else parts.push({ texture, strikes: [strike] });
+  }
+  return parts.map(({ texture, strikes }) => ({
+    ...figure,
+    texture,
+    rule: texture === figure.texture ? figure.rule : ('withUpper' as const),
+    strikes,
+    fromMoment: momentOf[strikes[0]!]!,
+    toMoment: momentOf[strikes.at(-1)!]!,
+  }));
+}
