@@ -51,7 +51,7 @@ function bySemitones(semitones: number, isSlow: boolean): Pick<Evidence, 'line' 
   if (semitones === 0) return { line: 0.3, brokenChord: -0.5 };
   if (semitones <= 2) return { line: 1, brokenChord: -0.7 };
   // A slow tune leaps, too; only what comes again is a figure then.
-  if (isSlow) return { line: 0, brokenChord: 0.2 };
+  if (isSlow) return { line: 0.25, brokenChord: 0.1 };
   if (semitones <= 4) return { line: -0.25, brokenChord: 0.6 };
   return { line: -0.7, brokenChord: 0.9 };
 }

@@ -25,7 +25,7 @@ export function readVoice(context: ReadingContext, voice: Voice): readonly Figur
   const answered = (n: number) => struck(events[n]!.moment, events[n + 1]!.moment) > 0;
   const evidence = evidenceOf(voice, answered);
   const onBeat = events.map(({ moment }) => context.onBeat[moment]!);
-  const spans = joined(spansOf(evidence, onBeat));
+  const spans = withUpbeat(joined(spansOf(evidence, onBeat)));
   return spans.map((span) => figureOf(context, voice, span, struck));
 }
 
@@ -48,6 +48,13 @@ function joined(spans: readonly Span[]): readonly Span[] {
     } else result.push(span);
   }
   return result;
+}
+
+/** An upbeat of one or two notes belongs to what follows it. Source: handbook, "Upbeats join". */
+function withUpbeat([first, second, ...rest]: readonly Span[]): readonly Span[] {
+  if (!first || !second || first.to - first.from > 1)
+    return [first, second, ...rest].filter((span) => span !== undefined);
+  return [{ ...second, from: first.from }, ...rest];
 }
 
 function figureOf(

@@ -18,6 +18,8 @@ export interface Reading {
   readonly phases: readonly (Phase | null)[];
   /** By moment. */
   readonly textures: readonly Texture[];
+  /** Whether the fingers have struck a chord a moment ago, over which a tune may go on. */
+  readonly overChord: readonly boolean[];
 }
 
 /** What is known of the score besides its strikes; rows by moment. */
@@ -43,5 +45,17 @@ export function readFigures(
     hands,
     phases: phasesOf(problem, figures, hands),
     textures,
+    overChord: overChords(problem, hands),
   };
+}
+
+/** A chord is held for so many moments of a tune above it. From memory. */
+const CHORD_MOMENTS = 4;
+
+function overChords({ moments }: FingeringProblem, hands: readonly Hand[]): readonly boolean[] {
+  let since = Infinity;
+  return moments.map(({ struck }) => {
+    since = struck.filter((strike) => hands[strike] !== 'thumb').length > 1 ? 0 : since + 1;
+    return since <= CHORD_MOMENTS;
+  });
 }

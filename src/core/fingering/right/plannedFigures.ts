@@ -55,6 +55,12 @@ export function formulaOf(
   return roundOf(played.map(({ sharing }) => sharing.letters));
 }
 
+/** A formula is said from the thumb on. */
+function fromThumb(words: readonly string[]): readonly string[] {
+  const at = Math.max(0, words.findIndex((word) => word.startsWith('p')));
+  return [...words.slice(at), ...words.slice(0, at)];
+}
+
 const LONGEST_ROUND = 12;
 
 /** The shortest row of letters that goes round at least twice and fits nearly everywhere. */
@@ -62,7 +68,7 @@ function roundOf(letters: readonly (readonly Pluck[])[]): readonly string[] {
   const words = letters.map((each) => each.join(''));
   for (let period = 1; period <= Math.min(LONGEST_ROUND, Math.floor(words.length / 2)); period++) {
     const again = words.slice(period).filter((word, k) => word === words[k]).length;
-    if (again >= 0.9 * (words.length - period)) return words.slice(0, period);
+    if (again >= 0.9 * (words.length - period)) return fromThumb(words.slice(0, period));
   }
   return [];
 }

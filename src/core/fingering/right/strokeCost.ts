@@ -96,8 +96,8 @@ export function groupCost(
   }
   // A slow tune has time for the finger that hangs over its string.
   if (fingers && texture === 'slowMelody' && mode.kind === 'free') {
-    if (group.paceMs >= STRICT_MS) bill.charge('home', Math.abs(placeOf(fingers) - HOME_PLACE), 2);
-    else if (fingers.bits & RING_BIT) bill.charge('ring', 1, QUICK_RING);
+    if (group.paceMs < STRICT_MS && (fingers.bits & RING_BIT) !== 0) bill.charge('ring', 1, QUICK_RING);
+    else if (group.overChord) bill.charge('home', Math.abs(placeOf(fingers) - HOME_PLACE), 2);
   }
   if (fingers && strokes[0]!.hand === 'either' && (mode.kind === 'turn' || mode.kind === 'free')) {
     // i and m go down to the bass strings for runs; what is slow belongs to p there.

@@ -41,6 +41,8 @@ export interface StrokeGroup {
   readonly effect: EffectId | null;
   /** What the fingers have to think in. */
   readonly texture: Texture;
+  /** Whether it is a slow tune, and the fingers have struck a chord a moment ago. */
+  readonly overChord: boolean;
   /** Time since the moment before, in steps; long ones are all alike. */
   readonly gapMs: number;
   /** The shorter of the times before and after it. */
@@ -125,6 +127,7 @@ export function strokeGroup(
     opens: setting.opens[k]!,
     effect: setting.effects[k]!,
     texture: setting.reading.textures[k]!,
+    overChord: setting.reading.textures[k] === 'slowMelody' && setting.reading.overChord[k]!,
     gapMs: steppedGapMs(gapMsAt(problem, k)),
     paceMs: steppedPaceMs(Math.min(gapMsAt(problem, k), gapMsAt(problem, k + 1))),
     quickNext: gapMsAt(problem, k + 1) < REPEAT_FREE_MS,
@@ -142,6 +145,7 @@ export const wildGroup = (setting: RightSetting, k: number): StrokeGroup => ({
   opens: false,
   effect: null,
   texture: setting.reading.textures[k]!,
+  overChord: false,
   gapMs: 0,
   paceMs: 0,
   quickNext: false,
@@ -170,24 +174,15 @@ export const withStrokes = (group: StrokeGroup, strokes: readonly Stroke[]): Str
   keyed({ ...group, strokes });
 
 function keyed(group: Omit<StrokeGroup, 'key'>): StrokeGroup {
-  const {
-    strokes,
-    manner,
-    onBeat,
-    opens,
-    effect,
-    texture,
-    gapMs,
-    paceMs,
-    quickNext,
-    landing,
-    lifted,
-    forgets,
-  } = group;
+  const { strokes, manner, onBeat, opens, effect, texture, overChord } = group;
+  const { gapMs, paceMs, quickNext, landing, lifted, forgets } = group;
   let each = '';
-  for (const { string, role, hand, phase, printed, wanted } of strokes)
-    each += ` ${string}${role[0]}${hand[0]}${phase ? `${phase.at}.${phase.of}` : ''}${printed ?? ''}/${wanted ?? ''}`;
-  const key = `${manner.id}${onBeat ? 'b' : ''}${opens ? 'o' : ''}${effect ?? ''}${texture}${gapMs}/${paceMs}${quickNext ? 'q' : ''}${landing}${lifted ? 'l' : ''}:${each}`;
+  for (const { string, hand, phase, printed, wanted } of strokes)
+    each += ` ${string}${hand[0]}${phase ? `${phase.at}.${phase.of}` : ''}${printed ?? ''}/${wanted ?? ''}`;
+  // Only what a price looks at: the beat is the plectrum's and the rasgueado's.
+  const beat = onBeat && (manner.school.plectrum || effect !== null);
+  const flags = `${beat ? 'b' : ''}${opens ? 'o' : ''}${overChord ? 'c' : ''}${quickNext ? 'q' : ''}${lifted ? 'l' : ''}`;
+  const key = `${manner.id} ${effect ?? ''}${texture} ${gapMs} ${paceMs} ${landing} ${flags}:${each}`;
   // Written out: thousands are made a plan, and copies by spreading are slow.
   return {
     strokes,
@@ -196,6 +191,7 @@ function keyed(group: Omit<StrokeGroup, 'key'>): StrokeGroup {
     opens,
     effect,
     texture,
+    overChord,
     gapMs,
     paceMs,
     quickNext,
