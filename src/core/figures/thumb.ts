@@ -17,6 +17,9 @@ const TREBLE_MIDI = 55;
 /** A chord of the lowest voice lies above the bass from the open fourth string and a tone on, when it is close. */
 const AFTERBEAT_MIDI = 52;
 const OPEN_CHORD = 7;
+/** A chord broken upward in the lowest voice has so many notes with its bass, over so many semitones. */
+const LEAST_RISING = 4;
+const RISES = 10;
 /** Voices that interleave closer than this are one line ringing over itself, in semitones. */
 const APART = 3;
 
@@ -35,7 +38,7 @@ export function handsOf(problem: FingeringProblem, voices: readonly Voice[]): re
     bass.events.forEach((event) => set(event, lowest(event) < TREBLE_MIDI ? 'either' : 'fingers'));
     return hands;
   }
-  const answers = answersOf(above, problem.moments.length);
+  const answers = answersOf(bass, above, problem.moments.length);
   let held: VoiceEvent | null = null;
   bass.events.forEach((event, n) => {
     if (isInner(bass, n, held, answers)) return;
@@ -65,13 +68,15 @@ function soloHands({ events }: Voice, set: Setter): void {
   });
 }
 
-/** Whether other voices strike between two moments. */
+/** Whether other voices strike between two moments, alone. */
 type Answers = (from: number, to: number) => boolean;
 
-function answersOf(voices: readonly Voice[], count: number): Answers {
+function answersOf(bass: Voice, voices: readonly Voice[], count: number): Answers {
+  const together = new Set(bass.events.map(({ moment }) => moment));
   // By moment: how many were struck before it.
   const before = new Int32Array(count + 1);
-  for (const { events } of voices) for (const { moment } of events) before[moment + 1]!++;
+  for (const { events } of voices)
+    for (const { moment } of events) if (!together.has(moment)) before[moment + 1]!++;
   for (let k = 0; k < count; k++) before[k + 1]! += before[k]!;
   return (from, to) => before[to]! > before[from + 1]!;
 }
@@ -106,7 +111,7 @@ function isInner({ events }: Voice, n: number, held: VoiceEvent | null, answers:
   const previous = events[n - 1]!;
   // A bass that swings between two strings while others answer is bass on both; so is a tune below a pedal.
   if (answers(previous.moment, event.moment)) return false;
-  if (swings(events, n)) return true;
+  if (swings(events, n) || rises(events, n, held, answers)) return true;
   return lowest(event) >= TREBLE_MIDI && (previous !== held || leapsAround(events, n));
 }
 
@@ -121,6 +126,21 @@ function swings(events: readonly VoiceEvent[], n: number): boolean {
     pitch(a) !== null && pitch(a) === pitch(c) && pitch(b) !== null && pitch(b) === pitch(d);
   if (byTurns(n - 3, n - 2, n - 1, n)) return true;
   return leapsAround(events, n) && (byTurns(n, n + 1, n + 2, n + 3) || byTurns(n - 1, n, n + 1, n + 2));
+}
+
+/** Quick notes that rise from a bass over a seventh and more, by leaps, before the next bass: a chord broken in one voice. */
+function rises(events: readonly VoiceEvent[], n: number, held: VoiceEvent, answers: Answers): boolean {
+  const from = events.lastIndexOf(held, n);
+  let to = n;
+  while (to < events.length && lowest(events[to]!) - lowest(held) >= ABOVE_BASS) to++;
+  const figure = events.slice(from, to);
+  const last = figure.at(-1)!;
+  if (figure.length < LEAST_RISING || answers(held.moment, last.moment)) return false;
+  const top = Math.max(...figure.map(lowest));
+  const leaps = figure
+    .slice(1)
+    .filter((event, k) => Math.abs(lowest(event) - lowest(figure[k]!)) >= ABOVE_BASS);
+  return top - lowest(held) >= RISES && leaps.length >= (figure.length - 1) * 0.75;
 }
 
 /** A bass that walks up goes by step; what leaps away on both sides is accompaniment. */

@@ -32,9 +32,10 @@ export interface PickMemory {
 
 /** What the thumb knows, or the plectrum. */
 export interface ThumbPart {
-  /** The highest-pitched string that p played at the moment before, 0 for none; whether it played alone. */
+  /** The highest-pitched string that p played at the moment before, 0 for none; whether alone, and a bass. */
   readonly string: number;
   readonly alone: boolean;
+  readonly bass: boolean;
   readonly pick: PickMemory | null;
 }
 
@@ -54,7 +55,7 @@ const bare = (mode: FingersPart['mode']): FingersPart => ({
 export const NO_FINGERS = bare('start');
 export const AWAY_FINGERS = bare('away');
 export const ANY_FINGERS: FingersPart = { ...bare('any'), hazy: true };
-export const NO_THUMB: ThumbPart = { string: 0, alone: false, pick: null };
+export const NO_THUMB: ThumbPart = { string: 0, alone: false, bass: false, pick: null };
 export const NO_MEMORY: RightMemory = { fingers: NO_FINGERS, thumb: NO_THUMB };
 
 /** How a group is played: its letters, lowest-pitched string first, and what the fingers think in. */
@@ -76,8 +77,8 @@ export interface FingersStroke {
 /** A group's strokes as the hand plays them: made once, compared with many memories. */
 export interface Sharing extends Played {
   readonly fingers: FingersStroke | null;
-  /** The lowest and the highest-pitched string of p. */
-  readonly thumb: { readonly lowest: number; readonly string: number } | null;
+  /** The lowest and the highest-pitched string of p, and whether the lowest note is the bass. */
+  readonly thumb: { readonly lowest: number; readonly string: number; readonly bass: boolean } | null;
   readonly pick: PickMemory | null;
   /** The fingers have left their strings afterwards. */
   readonly away: boolean;
@@ -126,7 +127,10 @@ export function sharingFor(group: StrokeGroup, { letters, mode }: Played): Shari
             strings: playing.map(({ string }) => string),
             ranks: playing.map(({ letter }) => RANK[letter]),
           },
-    thumb: thumbs.length === 0 ? null : { lowest: thumbs[0]!, string: thumbs.at(-1)! },
+    thumb:
+      thumbs.length === 0
+        ? null
+        : { lowest: thumbs[0]!, string: thumbs.at(-1)!, bass: strokes[0]!.hand === 'thumb' },
   };
 }
 
@@ -164,9 +168,10 @@ function rested(before: FingersPart, since: Since): FingersPart {
 export function thumbAfter(before: ThumbPart, { letters, thumb, pick, away, forgets }: Sharing): ThumbPart {
   if (forgets) return NO_THUMB;
   if (letters.length === 0) return before;
-  if (pick) return { string: 0, alone: false, pick };
+  if (pick) return { ...NO_THUMB, pick };
   if (!thumb || away) return NO_THUMB;
-  return { string: thumb.string, alone: letters.every((letter) => letter === 'p'), pick: null };
+  const alone = letters.every((letter) => letter === 'p');
+  return { string: thumb.string, alone, bass: thumb.bass, pick: null };
 }
 
 export const memoryAfter = ({ fingers, thumb }: RightMemory, now: Sharing): RightMemory => ({
@@ -187,7 +192,7 @@ export function fingersKey({ mode, map, last, string, since, hazy }: FingersPart
   return ((number << 10) | stroke) * 2 + 1;
 }
 
-export function thumbKey({ string, alone, pick }: ThumbPart): number {
+export function thumbKey({ string, alone, bass, pick }: ThumbPart): number {
   const picked = pick === null ? 0 : 1 + pick.string * 2 + (pick.down ? 1 : 0);
-  return (picked << 4) | (string << 1) | (alone ? 1 : 0);
+  return (picked << 5) | (string << 2) | (bass ? 2 : 0) | (alone ? 1 : 0);
 }

@@ -46,7 +46,7 @@ export class PartTable<T> {
   /** What is known next depends on the strings and how they are played, and on nothing else of a group. */
   private afterOf({ strokes, effect, forgets }: StrokeGroup, sharing: Sharing): Memo {
     const { letters, mode } = sharing;
-    const strings = strokes.map(({ string }) => string).join('');
+    const strings = `${strokes.map(({ string }) => string).join('')}${strokes[0]?.hand === 'thumb' ? 'b' : ''}`;
     const key = `${strings} ${letters.join('')} ${modeNumber(mode)} ${effect ?? ''}${forgets ? '~' : ''}${sharing.quickNext ? 'q' : ''}`;
     let after = this.afters.get(key);
     if (!after) {

@@ -57,7 +57,10 @@ export function formulaOf(
 
 /** A formula is said from the thumb on. */
 function fromThumb(words: readonly string[]): readonly string[] {
-  const at = Math.max(0, words.findIndex((word) => word.startsWith('p')));
+  const at = Math.max(
+    0,
+    words.findIndex((word) => word.startsWith('p')),
+  );
   return [...words.slice(at), ...words.slice(0, at)];
 }
 

@@ -121,7 +121,7 @@ function thumbOwn(
 ): void {
   // In a tremolo p plays everything but the repeated notes, on any string.
   if (texture === 'tremolo' && strokes.length === 1 && !phase) return;
-  if (hand === 'thumb' || isRun) bill.charge('thumbBass', string);
+  if (hand === 'thumb' || (isRun && string > 3)) bill.charge('thumbBass', string);
   else if (hand === 'either') bill.charge('thumbEither', string);
   else bill.charge('thumbInner', string);
 }
@@ -317,7 +317,7 @@ export function thumbPartCost(
   const bill = new Bill(group.manner, ledger);
   if (pick) pickCost(before.pick, pick, group, hand, bill);
   else if (thumb && before.string > 0 && mode.kind !== 'thumb') {
-    const inFigure = before.alone && letters.length === 1 && group.strokes[0]!.hand !== 'thumb';
+    const inFigure = before.alone && letters.length === 1 && !(before.bass && thumb.bass);
     if (inFigure && group.texture !== 'tremolo')
       bill.charge('doubleThumb', 1, thumb.lowest > before.string ? DOUBLE_ON_THE_WAY_DOWN : 1);
     if (thumb.lowest !== before.string - 1) bill.charge('thumbAgain', 1 - group.gapMs / THUMB_FREE_MS);
