@@ -103,10 +103,10 @@ const leftTotals = ({ problem }: BothTask, { states }: BothPlan) =>
 
 function rightTotals(
   { problem, setting }: BothTask,
-  { states, letters }: BothPlan,
+  { states, played }: BothPlan,
 ): ReadonlyMap<RightTermId, number> {
   const totals = new Map<RightTermId, number>();
   const ledger = (term: RightTermId, cost: number) => void totals.set(term, (totals.get(term) ?? 0) + cost);
-  walkRight(problem, setting, states, letters, undefined, () => ledger);
+  walkRight(problem, setting, states, played, undefined, () => ledger);
   return totals;
 }

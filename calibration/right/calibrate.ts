@@ -21,7 +21,7 @@ function report(fitted: RightWeights): string {
   const moved = RIGHT_TERM_IDS.filter((id) => fitted[id] !== START[id]);
   return `# Calibration of the right hand
 
-Written by \`npm run calibrate:strokes\`. ${fittingRight.length + checkingRight.length} invented passages in ${RIGHT_CATEGORIES.length} categories (\`calibration/right/passages.ts\`), each with every set of letters that its school accepts; every second one of a category was used for fitting, the others check. A passage is whole when every letter agrees with the nearest accepted set. Passages and terms were worked on together by the same hand, and some terms came in after failures in both halves had been seen: the check tells how well the weights carry over, not how well the passages stand for all music.
+Written by \`npm run calibrate:strokes\`. ${fittingRight.length + checkingRight.length} invented passages in ${RIGHT_CATEGORIES.length} categories (\`calibration/right/passages.ts\`), each with every set of letters that its school accepts; every second one of a category was used for fitting, the others check. A passage is whole when every letter agrees with the nearest accepted set. Passages and terms were worked on together by the same hand, and some terms came in after failures in both halves had been seen: the check tells how well the weights carry over, not how well the passages stand for all music.${moved.length === 0 ? ' The weights in the table are set by hand against handbook 13: fitting has not moved any of them.' : ''}
 
 | | whole passages | letters |
 |---|---|---|

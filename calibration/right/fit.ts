@@ -1,5 +1,6 @@
 /** Fits the weights of the right hand as `../fit.ts` does those of the left: inverse optimisation with a margin. */
 import type { Ink } from '../../src/core/fingering/ink';
+import type { Played } from '../../src/core/fingering/right/memory';
 import { RightPlanner } from '../../src/core/fingering/right/planRight';
 import { RIGHT_TERM_IDS, type RightTermId } from '../../src/core/fingering/right/terms';
 import type { RightWeights } from '../../src/core/fingering/right/style';
@@ -25,7 +26,6 @@ export const RIGHT_RULES: StepRules<RightTermId> = {
     'printed',
     'station',
     'offPair',
-    'offOrder',
     'little',
     'findAgain',
   ]),
@@ -109,19 +109,19 @@ function addGradient(
     .map((row) => planner.plan(task.placed, inkOf(task, row)))
     .reduce((a, b) => (b.cost < a.cost ? b : a));
   const free = planner.plan(task.placed, none);
-  const right = totalsOf(task, accepted.letters);
+  const right = totalsOf(task, accepted.played);
   let loss = 0;
   const count = task.problem.strikes.length;
   for (const { index } of task.problem.strikes) {
     const wrong = planner
       .candidates(task.placed, none, index)
       .find(({ pluck }) => !task.accepted.some((row) => row[index] === pluck));
-    const rival = wrong ?? (free.cost < accepted.cost ? { extraCost: 0, letters: () => free.letters } : null);
+    const rival = wrong ?? (free.cost < accepted.cost ? { extraCost: 0, played: () => free.played } : null);
     if (!rival) continue;
     const lack = Math.min(LARGEST, accepted.cost + MARGIN - (free.cost + rival.extraCost));
     if (lack <= 0) continue;
     loss += lack / count;
-    const other = totalsOf(task, rival.letters());
+    const other = totalsOf(task, rival.played());
     for (const id of RIGHT_TERM_IDS) {
       const against = (right.get(id) ?? 0) - (other.get(id) ?? 0);
       if (against !== 0) gradient.set(id, (gradient.get(id) ?? 0) + ((lack / LARGEST) * against) / count);
@@ -130,13 +130,13 @@ function addGradient(
   return loss;
 }
 
-function totalsOf(task: RightTask, letters: readonly (readonly Pluck[])[]): ReadonlyMap<RightTermId, number> {
+function totalsOf(task: RightTask, played: readonly Played[]): ReadonlyMap<RightTermId, number> {
   const totals = new Map<RightTermId, number>();
   walkPlaced(
     task.problem,
     task.setting,
     task.placed,
-    letters,
+    played,
     undefined,
     () => (term, cost) => void totals.set(term, (totals.get(term) ?? 0) + cost),
   );

@@ -5,6 +5,7 @@
  * common practice.
  */
 import type { RightSchoolId } from '../../src/core/fingering/right/schools';
+import type { Texture } from '../../src/core/figures/texture';
 import type { TremoloId } from '../../src/core/fingering/right/tremolo';
 
 export interface RightPassage {
@@ -16,6 +17,8 @@ export interface RightPassage {
   readonly why: string;
   readonly school?: RightSchoolId;
   readonly tremolo?: TremoloId;
+  /** Named where the strings alone do not say it: pitches are made up here. */
+  readonly texture?: Texture;
 }
 
 /** Letters dealt to strings in turn, from each of the starts. */
@@ -39,6 +42,12 @@ const passage = (
   accepted: readonly string[],
   rest: Partial<RightPassage> = {},
 ): RightPassage => ({ id, bpm, why, accepted, ...rest });
+
+/** The outermost bass note of a run may be p. Source: handbook 13. */
+const orBassByThumb = (rows: readonly string[]): readonly string[] => [
+  ...rows,
+  ...rows.map((row) => row.replace(/^(\d)\w/, '$1p')),
+];
 
 const ARPEGGIOS: readonly RightPassage[] = [
   passage('up', 84, 'p i m a on their strings', ['_5p 3i 2m 1a _5p 3i 2m 1a']),
@@ -175,6 +184,7 @@ const VOICES: readonly RightPassage[] = [
       '_5p+1a*2 3i 3m _5p+1a*2 3i 3m',
       '_5p+1a*2 3m 3i _5p+1a*2 3m 3i',
       '_5p+1a*2 3i 3m _5p+1a*2 3m 3i',
+      '_5p+1m*2 3i 3i _5p+1m*2 3i 3i',
     ].map((row) => row.replace(/3(.) 3(.)/g, '3$1*2 3$2*2')),
   ),
   passage('thirds', 72, 'two at a time: i m', [
@@ -216,19 +226,21 @@ const TREMOLO: readonly RightPassage[] = [
 const SCALE_UP = '5 4 4 3 3 2 2 1';
 const SCALE_DOWN = '1 1 2 2 3 3 4 4';
 const SCHOOLS: readonly RightPassage[] = [
-  passage('im-up', 96, 'crossings are trained', turns(SCALE_UP, 'im', 'mi'), { school: 'strict-im' }),
+  passage('im-up', 96, 'crossings are trained', orBassByThumb(turns(SCALE_UP, 'im', 'mi')), {
+    school: 'strict-im',
+  }),
   passage('im-down', 96, 'crossings are trained', turns(SCALE_DOWN, 'im', 'mi'), { school: 'strict-im' }),
   passage('im-skips', 84, 'even over a string', turns('3 1 3 1 2 3 2 1', 'im', 'mi'), {
     school: 'strict-im',
   }),
-  passage('ma-up', 90, 'm and a', turns(SCALE_UP, 'ma', 'am'), { school: 'strict-ma' }),
+  passage('ma-up', 90, 'm and a', orBassByThumb(turns(SCALE_UP, 'ma', 'am')), { school: 'strict-ma' }),
   passage('ma-down', 90, 'm and a', turns(SCALE_DOWN, 'ma', 'am'), { school: 'strict-ma' }),
   passage('ia-down', 84, 'i and a', turns(SCALE_DOWN, 'ia', 'ai'), { school: 'strict-ia' }),
-  passage('ia-up', 84, 'i and a', turns(SCALE_UP, 'ia', 'ai'), { school: 'strict-ia' }),
+  passage('ia-up', 84, 'i and a', orBassByThumb(turns(SCALE_UP, 'ia', 'ai')), { school: 'strict-ia' }),
   passage('ami-down', 104, 'a m i without end', turns(SCALE_DOWN, 'ami', 'mia', 'iam'), {
     school: 'three-finger',
   }),
-  passage('ami-up', 104, 'a m i without end', turns(SCALE_UP, 'ami', 'mia', 'iam'), {
+  passage('ami-up', 104, 'a m i without end', orBassByThumb(turns(SCALE_UP, 'ami', 'mia', 'iam')), {
     school: 'three-finger',
   }),
   passage('ami-one-string', 112, 'a m i on one string', turns('1 1 1 1 1 1 1 1 1', 'ami', 'mia', 'iam'), {
@@ -240,9 +252,11 @@ const SCHOOLS: readonly RightPassage[] = [
     'free-two-a-string',
     88,
     'fingers change so that nothing crosses',
-    ['3m 3i 2m 2i 1a 1m', '3i 3m 2m 2i 1a 1m', '3m 3i 2m 2i 1m 1a', '3i 3i 2m 2m 1a 1a']
-      .slice(0, 3)
-      .concat(['3m 3i 2a 2m 1a 1m', '3m 3i 2a 2m 1m 1a', '3m 3i 2m 2a 1m 1a']),
+    ['3m 3i 2m 2i 1a 1m', '3i 3m 2m 2i 1a 1m', '3m 3i 2m 2i 1m 1a', '3m 3i 2m 2i 1m 1i'].concat([
+      '3m 3i 2a 2m 1a 1m',
+      '3m 3i 2a 2m 1m 1a',
+      '3m 3i 2m 2a 1m 1a',
+    ]),
     { school: 'crossing-free' },
   ),
   passage('stations-broken', 80, 'each finger its string', ['_5p 3i 2m 3i 1a 2m 3i 2m'], {
@@ -270,11 +284,8 @@ const SCHOOLS: readonly RightPassage[] = [
 ];
 
 const MOVES: readonly RightPassage[] = [
-  passage('set-up', 76, 'the set moves as one', ['_5p 4i 3m 2a _5p 3i 2m 1a', '_5p 4p 3i 2m _5p 3i 2m 1a']),
-  passage('two-string-figure', 88, 'i m over two strings', [
-    '3i 2m 3i 2m 2i 1m 2i 1m',
-    '3i 2m 3i 2m 2m 1a 2m 1a',
-  ]),
+  passage('set-up', 76, 'the set moves as one', ['_5p 4i 3m 2a _5p 3i 2m 1a'], { texture: 'brokenChord' }),
+  passage('two-string-figure', 88, 'i m over two strings', ['3i 2m 3i 2m 2i 1m 2i 1m'], { texture: 'line' }),
   passage('over-p', 84, 'fingers are compared across p', ['3i _5p 2m _5p 1a _5p 2m _5p']),
   passage('bass-and-top', 84, 'far apart', [
     '_6p 1m _6p 1i _6p 1m _6p 1i',

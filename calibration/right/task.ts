@@ -91,7 +91,14 @@ export function rightTaskOf(passage: RightPassage, base?: RightWeights): RightTa
   return {
     passage,
     problem,
-    setting: rightSettingOf(score, problem, style, () => null, base),
+    setting: rightSettingOf(
+      score,
+      problem,
+      style,
+      () => null,
+      base,
+      () => passage.texture ?? null,
+    ),
     placed: problem.moments.map(({ struck }) =>
       struck.map((strike) => {
         const { string, slurred } = first![noteOf[strike]!]!;

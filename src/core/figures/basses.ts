@@ -4,9 +4,6 @@ import type { Figure } from './figure';
 import type { Texture } from './texture';
 import type { Hand } from './thumb';
 
-/** A bass that moves by step is a voice of its own, and so is a pedal under chords that move. */
-const OWN: ReadonlySet<Texture> = new Set<Texture>(['line', 'slowMelody']);
-
 /** @param textures by moment: what the fingers have to think in */
 export function withBasses(
   { moments }: FingeringProblem,
@@ -18,10 +15,15 @@ export function withBasses(
   for (const { struck, index } of moments) for (const strike of struck) momentOf[strike] = index;
   return figures.flatMap((figure) => {
     const isBass = figure.strikes.every((strike) => hands[strike] === 'thumb');
-    if (!isBass || OWN.has(figure.texture) || figure.rule === 'teacher') return [figure];
+    if (!isBass || figure.rule === 'teacher') return [figure];
     return parted(figure, momentOf, textures);
   });
 }
+
+/** A bass that moves by step is a voice of its own, but for what moves around a pedal; so is a pedal under chords that move. */
+const isOwn = ({ texture, rule }: Figure, upper: Texture): boolean =>
+  (texture === 'line' && rule === 'steps' && upper !== 'pedal') ||
+  (texture === 'pedal' && upper === 'parallels');
 
 function parted(
   figure: Figure,
@@ -31,7 +33,7 @@ function parted(
   const parts: { texture: Texture; strikes: number[] }[] = [];
   for (const strike of figure.strikes) {
     const upper = textures[momentOf[strike]!]!;
-    const texture = figure.texture === 'pedal' && upper === 'parallels' ? 'pedal' : upper;
+    const texture = isOwn(figure, upper) ? figure.texture : upper;
     const last = parts.at(-1);
     if (last?.texture === texture) last.strikes.push(strike);
     else parts.push({ texture, strikes: [strike] });

@@ -25,7 +25,7 @@ export function readVoice(context: ReadingContext, voice: Voice): readonly Figur
   const answered = (n: number) => struck(events[n]!.moment, events[n + 1]!.moment) > 0;
   const evidence = evidenceOf(voice, answered);
   const onBeat = events.map(({ moment }) => context.onBeat[moment]!);
-  const spans = withUpbeat(joined(spansOf(evidence, onBeat)));
+  const spans = withEnds(joined(spansOf(evidence, onBeat)));
   return spans.map((span) => figureOf(context, voice, span, struck));
 }
 
@@ -50,11 +50,13 @@ function joined(spans: readonly Span[]): readonly Span[] {
   return result;
 }
 
-/** An upbeat of one or two notes belongs to what follows it. Source: handbook, "Upbeats join". */
-function withUpbeat([first, second, ...rest]: readonly Span[]): readonly Span[] {
-  if (!first || !second || first.to - first.from > 1)
-    return [first, second, ...rest].filter((span) => span !== undefined);
-  return [{ ...second, from: first.from }, ...rest];
+/** An upbeat of one or two notes belongs to what follows it, and so does a tail to what comes before. Source: handbook, "Upbeats join". */
+function withEnds(spans: readonly Span[]): readonly Span[] {
+  const isShort = (span: Span | undefined) => span !== undefined && span.to - span.from <= 1;
+  const [first, second] = spans;
+  const joint = isShort(first) && second ? [{ ...second, from: first!.from }, ...spans.slice(2)] : [...spans];
+  const [before, last] = joint.slice(-2);
+  return joint.length > 1 && isShort(last) ? [...joint.slice(0, -2), { ...before!, to: last!.to }] : joint;
 }
 
 function figureOf(
@@ -112,16 +114,19 @@ const RULES: Readonly<Record<ReadTexture, FigureRule>> = {
  */
 function isTremolo(events: readonly VoiceEvent[], struck: (from: number, to: number) => number): boolean {
   let again = 0;
+  let runs = 0;
   let rows = 0;
   let alone = 0;
   for (let n = 1; n < events.length; n++) {
     const [a, b, c] = [events[n - 1]!, events[n]!, events[n + 1]];
-    if (repeats(a, b) && struck(a.moment, b.moment) === 0) again++;
-    else if (struck(a.moment, b.moment) > 0) rows++;
+    if (repeats(a, b) && struck(a.moment, b.moment) === 0) {
+      again++;
+      if (!c || !repeats(b, c) || struck(b.moment, c.moment) > 0) runs++;
+    } else if (struck(a.moment, b.moment) > 0) rows++;
     else if (!repeats(a, b) && (!c || !repeats(b, c))) alone++;
   }
   rows += alone;
-  return rows >= 2 && again >= rows * 0.8 && again >= (events.length - 1 - alone) * 0.4;
+  return rows >= 2 && rows + 1 >= runs * 0.7 && again >= rows * 0.8 && again >= (events.length - 1 - alone) * 0.4;
 }
 
 const repeats = (a: VoiceEvent, b: VoiceEvent) =>

@@ -66,10 +66,10 @@ function fromThumb(words: readonly string[]): readonly string[] {
 
 const LONGEST_ROUND = 12;
 
-/** The shortest row of letters that goes round at least twice and fits nearly everywhere. */
+/** The shortest row of letters that goes round, half as often again at least, and fits nearly everywhere. */
 function roundOf(letters: readonly (readonly Pluck[])[]): readonly string[] {
   const words = letters.map((each) => each.join(''));
-  for (let period = 1; period <= Math.min(LONGEST_ROUND, Math.floor(words.length / 2)); period++) {
+  for (let period = 1; period <= Math.min(LONGEST_ROUND, Math.floor((2 * words.length) / 3)); period++) {
     const again = words.slice(period).filter((word, k) => word === words[k]).length;
     if (again >= 0.9 * (words.length - period)) return fromThumb(words.slice(0, period));
   }

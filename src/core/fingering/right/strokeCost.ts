@@ -81,6 +81,15 @@ export function groupCost(
   const { everywhere } = manner.school;
   if (everywhere && strokes.length === 1 && strokes[0]!.hand !== 'thumb' && mode.kind !== 'turn')
     bill.charge('offPair', 1);
+  // The repeated notes of a tremolo are a cycle, or they are none.
+  if (
+    texture === 'tremolo' &&
+    strokes.length === 1 &&
+    strokes[0]!.phase &&
+    mode.kind !== 'cycle' &&
+    !everywhere
+  )
+    bill.charge('cycleChange', 1);
   if (thumbs > 1 && letters.length <= MOST_FINGERED && effect === null && !isMarked(strokes))
     bill.charge('twoThumbs', thumbs - 1);
   if (isPick(letters[0] ?? null)) {
@@ -223,9 +232,9 @@ function ringAfterChord({ last, since }: FingersPart, bits: number, bill: Bill):
 }
 
 /** While p plays, or in a chord, the set moves as one; in the middle of a figure it disturbs most. */
-const MOVED_AFTER_THUMB = 0.3;
-const MOVED_WITH_THUMB = 0.35;
-const MOVED_AS_BLOCK = 0.2;
+const MOVED_AFTER_THUMB = 0.22;
+const MOVED_WITH_THUMB = 0.26;
+const MOVED_AS_BLOCK = 0.15;
 
 function stationsCost(
   before: FingersPart,

@@ -57,7 +57,7 @@ export const RIGHT_TERMS = checkedTerms({
   restation: {
     unit: 'count',
     measures: 'the fingers moved to other strings: in the middle of a figure a whole one, less while p plays',
-    weight: 24,
+    weight: 32,
     source: TEXTURES,
     shape: linear,
   },

@@ -1,0 +1,126 @@
+import { describe, expect, it } from 'vitest';
+import { barXml, problemFrom } from '../../../tests/helpers/music';
+import { TEXTURED, type TexturedPassage } from '../../../tests/helpers/textures/corpus';
+import type { FingeringProblem } from '../fingering/problem';
+import { readFigures } from './reading';
+import type { Texture } from './texture';
+
+const surroundings = ({ moments, ticksPerQuarter }: FingeringProblem) => ({
+  onBeat: moments.map(({ tick }) => tick % ticksPerQuarter === 0),
+  strummed: moments.map(() => false),
+});
+
+const read = (passage: TexturedPassage, textureOf?: (uid: string) => Texture | null) => {
+  const problem = problemFrom(barXml(passage.notes, passage.tempo));
+  return { problem, ...readFigures(problem, surroundings(problem), textureOf) };
+};
+
+/** By note of the passage: what it was read as. */
+function texturesOf(
+  passage: TexturedPassage,
+): readonly { readonly wanted: Texture; readonly got: Texture }[] {
+  const { problem, figures } = read(passage);
+  const of = new Map(figures.flatMap(({ texture, strikes }) => strikes.map((strike) => [strike, texture])));
+  return passage.notes.map((note) => {
+    const strike = problem.strikes.find(
+      ({ midi, onsetTicks }) =>
+        midi === note.midi && onsetTicks === (note.onset * problem.ticksPerQuarter) / 2,
+    )!;
+    return { wanted: note.texture, got: of.get(strike.index)! };
+  });
+}
+
+describe('textures of passages that the rules were not written from', () => {
+  it('are at least sixty, in every texture that notes alone can show', () => {
+    expect(TEXTURED.length).toBeGreaterThanOrEqual(60);
+    const textures = new Set(TEXTURED.flatMap(({ notes }) => notes.map(({ texture }) => texture)));
+    expect([...textures].sort()).toEqual(
+      ['afterbeats', 'brokenChord', 'chords', 'line', 'parallels', 'pedal', 'slowMelody', 'tremolo'].sort(),
+    );
+  });
+  it('are read right in at least 95 of 100 notes', () => {
+    const wrong: string[] = [];
+    let [right, all] = [0, 0];
+    for (const passage of TEXTURED) {
+      const notes = texturesOf(passage);
+      const good = notes.filter(({ wanted, got }) => wanted === got).length;
+      if (good < notes.length)
+        wrong.push(`${passage.name} ${good}/${notes.length}: ${notes.map(({ got }) => got).join(' ')}`);
+      right += good;
+      all += notes.length;
+    }
+    expect(right / all, wrong.join('\n')).toBeGreaterThanOrEqual(0.95);
+  });
+});
+
+describe('figures', () => {
+  const [change] = TEXTURED.filter(({ name }) => name === 'arpeggio, then a scale');
+
+  it('cover every note of every voice once, in the order of time', () => {
+    for (const passage of TEXTURED) {
+      const { problem, figures } = read(passage);
+      const strikes = figures.flatMap((figure) => figure.strikes);
+      expect(
+        [...strikes].sort((a, b) => a - b),
+        passage.name,
+      ).toEqual(problem.strikes.map(({ index }) => index));
+      for (const voice of new Set(figures.map((figure) => figure.voice))) {
+        const own = figures.filter((figure) => figure.voice === voice);
+        own.slice(1).forEach((figure, k) => expect(figure.fromMoment).toBeGreaterThan(own[k]!.toMoment));
+      }
+    }
+  });
+  it('say what recognised them, and how clearly', () => {
+    const { figures } = read(change!);
+    expect(figures.find(({ texture, voice }) => texture === 'brokenChord' && voice === '1')).toMatchObject({
+      rule: 'leaps',
+    });
+    expect(figures.find(({ texture }) => texture === 'line')).toMatchObject({ rule: 'steps' });
+    for (const { margin, texture } of figures) if (texture === 'line') expect(margin).toBeGreaterThan(0.5);
+  });
+  it('give way to the teacher’s word, note by note', () => {
+    const { problem } = read(change!);
+    const tune = problem.strikes.filter(({ onsetTicks }) => onsetTicks >= 12 * (problem.ticksPerQuarter / 2));
+    const named = new Set(tune.flatMap(({ uids }) => uids));
+    const { figures, textures } = read(change!, (uid) => (named.has(uid) ? 'brokenChord' : null));
+    const own = figures.filter(({ rule }) => rule === 'teacher');
+    expect(own).toHaveLength(1);
+    expect(own[0]).toMatchObject({ texture: 'brokenChord', strikes: tune.map(({ index }) => index) });
+    expect(textures.slice(-tune.length)).toEqual(tune.map(() => 'brokenChord'));
+  });
+  it('do not depend on the tempo, but for slow tunes and what is too slow for a tremolo', () => {
+    for (const passage of TEXTURED) {
+      const at = (factor: number) => read({ ...passage, tempo: passage.tempo * factor }).figures;
+      const slow = (figures: ReturnType<typeof at>) =>
+        figures.some(({ texture }) => texture === 'slowMelody' || texture === 'tremolo');
+      const [usual, quicker, slower] = [at(1), at(1.25), at(0.8)];
+      if (slow(usual) || slow(quicker) || slow(slower)) continue;
+      const shape = (figures: typeof usual) =>
+        figures.map(({ texture, fromMoment }) => `${texture} ${fromMoment}`);
+      expect(shape(quicker), passage.name).toEqual(shape(usual));
+      expect(shape(slower), passage.name).toEqual(shape(usual));
+    }
+  });
+});
+
+describe('whose note it is', () => {
+  const handsIn = (name: string) => {
+    const passage = TEXTURED.find((one) => one.name === name)!;
+    const { problem, hands } = read(passage);
+    return problem.strikes.map(({ voice, midi }) => ({
+      voice,
+      midi,
+      hand: hands[problem.strikes.findIndex((one) => one.voice === voice && one.midi === midi)]!,
+    }));
+  };
+  // Handbook 13: an accompaniment written stem-down above a bass note belongs to i m.
+  it('stem-down chords and figures above a bass belong to the fingers', () => {
+    for (const name of ['below a tune', 'inner accompaniment below a tune'])
+      for (const { voice, midi, hand } of handsIn(name))
+        if (voice === '2') expect(hand, `${name} ${midi}`).toBe(midi < 52 ? 'thumb' : 'fingers');
+  });
+  it('a bass line is the thumb’s to its last note', () => {
+    for (const { voice, hand } of handsIn('open first string'))
+      expect(hand).toBe(voice === '2' ? 'thumb' : 'fingers');
+  });
+});
