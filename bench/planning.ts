@@ -18,6 +18,7 @@ import type { Score } from '../src/core/score/model';
 import { DEFAULT_PLAYER } from '../src/core/instrument/hands';
 import { DEMO_FOLDER, ROOT } from '../scripts/run/paths';
 import { problemFrom, scoreOrThrow } from '../tests/helpers/music';
+import { maybeJudgementFolder } from '../calibration/judgement/passages';
 import { note, percentile, timed } from './figures';
 import { chordal, longHeld, tremolo, twoVoices } from './music';
 
@@ -166,8 +167,26 @@ export function bothHands() {
       }
     }
   }
+  judgedPassages();
   // Long pieces are measured on one kind only: both hands take their time.
   slope();
+}
+
+/** Textures that used to be slow: a tremolo of 44 notes, and a line with thousands of states. Only where they lie. */
+const JUDGED = [
+  ['arp', 'arp37'],
+  ['line', 'lin27'],
+] as const;
+
+function judgedPassages() {
+  const folder = maybeJudgementFolder();
+  if (!folder) return;
+  for (const [family, id] of JUDGED) {
+    const xml = readFileSync(join(folder, 'passages', family, `${id}.musicxml`), 'utf8');
+    const { ms, gap } = bothMs(xml, 5);
+    note('both', `passage ${id}: both hands, rings and findings, warm`, ms, 'ms');
+    note('both', `passage ${id}: cost above the lower bound`, gap, 'tenths');
+  }
 }
 
 /** So many notes at most, evenly spread, are edited where both hands are planned anew. */

@@ -56,6 +56,22 @@ export function resultOf(
         leaving,
       })),
     },
+    figures: plan.figures.map(({ voice, texture, rule, fromTicks, toTicks, formula }) => ({
+      voice,
+      texture,
+      rule,
+      from: quarters(fromTicks),
+      to: quarters(toTicks),
+      formula: formula.join(' '),
+    })),
+    landings: plan.landings.map(({ effect, ticks, fingers, reference, thereMs, neededMs }) => ({
+      effect,
+      at: quarters(ticks),
+      fingers,
+      reference,
+      thereMs,
+      neededMs,
+    })),
     findings,
     rings: plan.ringsReport,
     script: script.map((action) => ({

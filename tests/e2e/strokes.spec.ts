@@ -1,4 +1,5 @@
-/** The right hand on the desk: the strokes row, schools, formulas, slurs. */
+/** The right hand on the desk: the strokes row, figures, schools, formulas, slurs. */
+import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { importAndOpen, mark, saved, signIn } from './steps';
 
@@ -38,23 +39,63 @@ const letters = async (page: Page) => {
     .join('');
 };
 
-test('the strokes stand under the strings, with the formula that goes round', async ({ page }) => {
+test('the strokes stand under the strings, with the figure and the formula that goes round', async ({
+  page,
+}) => {
   await importAndOpen(page, 'arpeggio.musicxml', ARPEGGIO);
   const row = page.getByTestId('strokes');
   await expect(row.locator('[data-stroke]')).toHaveCount(18);
-  await expect(row.locator('[data-formula=pimami]')).toHaveCount(1);
+  await expect(row.locator('[data-figure=brokenChord]')).toHaveText(/broken chord, p i m a m i/);
   await strokesTab(page);
+  await expect(page.getByTestId('figures')).toContainText('broken chord: p i m a m i');
   await expect(page.getByTestId('formulas')).toContainText('p i m a m i, 18 strokes');
 });
 
-test('a letter says why it is dearer, in strings and milliseconds', async ({ page }) => {
+test('a letter says what it is part of, and every other one why it is dearer', async ({ page }) => {
   await importAndOpen(page, 'arpeggio.musicxml', ARPEGGIO);
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
   await expect(page.getByTestId('letters').getByRole('button').first()).toContainText('best');
-  await expect(page.getByRole('complementary', { name: 'Note and findings' })).toContainText(
-    /[pima]( here)? (crosses from \d to \d against the hand in|plays again after) \d+ ms|moves by [\d.]+ strings? in \d+ ms/,
-  );
+  const panel = page.getByRole('complementary', { name: 'Note and findings' });
+  await expect(panel).toContainText('p i m a m i: a broken chord');
+  await expect(panel).toContainText(/[pim]: .*(\+\d+\.\d|plays again after \d+ ms)/);
+});
+
+test('a texture is named otherwise: planned at once, kept after a reload, and undone', async ({ page }) => {
+  await importAndOpen(page, 'scale.musicxml', SCALES, 160);
+  await expect.poll(() => letters(page)).toMatch(/^(im)+$|^(mi)+$/);
+  await strokesTab(page);
+  await expect(page.getByTestId('figure-here')).toContainText('line, i m');
+  await page.getByLabel('It is').selectOption('brokenChord');
+  await expect(page.getByTestId('figures')).toContainText('(named by you)');
+  await expect.poll(() => letters(page)).not.toMatch(/^(im)+$|^(mi)+$/);
+  const named = await letters(page);
+  await saved(page);
+  await page.reload();
+  await expect.poll(() => letters(page)).toBe(named);
+  await page.getByRole('link', { name: 'Survey' }).click();
+  await expect(page.getByTestId('texture-strip')).toContainText('broken chord');
+  await page.getByRole('link', { name: 'To the desk' }).click();
+  await strokesTab(page);
+  await page.getByLabel('It is').selectOption('');
+  await expect.poll(() => letters(page)).toMatch(/^(im)+$|^(mi)+$/);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(() => letters(page)).toBe(named);
+});
+
+test('a texture of the edition travels with its file', async ({ page }) => {
+  await importAndOpen(page, 'scale.musicxml', SCALES, 160);
+  await strokesTab(page);
+  await page.getByLabel('It is').selectOption('slowMelody');
+  await expect(page.getByTestId('figures')).toContainText('(named by you)');
+  await saved(page);
+  await page.getByRole('tab', { name: 'Score' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Save edition' }).click();
+  const file = JSON.parse(readFileSync(await (await download).path(), 'utf8')) as {
+    marks: { target: string; attribute: string; value: string }[];
+  };
+  expect(file.marks.filter(({ attribute }) => attribute === 'texture')).toHaveLength(SCALES.length);
 });
 
 test('a school changes the letters, is kept, and can be undone', async ({ page }) => {

@@ -126,7 +126,9 @@ function isTremolo(events: readonly VoiceEvent[], struck: (from: number, to: num
     else if (!repeats(a, b) && (!c || !repeats(b, c))) alone++;
   }
   rows += alone;
-  return rows >= 2 && rows + 1 >= runs * 0.7 && again >= rows * 0.8 && again >= (events.length - 1 - alone) * 0.4;
+  return (
+    rows >= 2 && rows + 1 >= runs * 0.7 && again >= rows * 0.8 && again >= (events.length - 1 - alone) * 0.4
+  );
 }
 
 const repeats = (a: VoiceEvent, b: VoiceEvent) =>

@@ -18,7 +18,7 @@ import { leftWeights } from './left/weights';
 import { inkedLetters } from './right/inkedLetters';
 import { figureReason } from './right/figureReason';
 import { type RightCandidate, RightPlanner } from './right/planRight';
-import { strokeReasons, type StrokesWalked, walkedWithLedgers } from './right/reasons';
+import { type StrokeReason, strokeReasons, type StrokesWalked, walkedWithLedgers } from './right/reasons';
 import { type StrokeAction, strokeScript } from './right/strokeScript';
 import { compareWays, formulaInk, type Way } from './formulas/compare';
 import type { Formula } from './formulas/formulas';
@@ -214,6 +214,7 @@ export class Planner {
     const best = lifted === ink ? this.handsFor(ink) : this.planBoth(lifted);
     const k = problem.moments.findIndex((moment) => moment.struck.includes(strike.index));
     const walked = walkedWithLedgers(problem, setting, best.states, best.played);
+    const figure = this.figureAround(strike, walked);
     const priced: RightChoice[] = [];
     for (const { pluck } of known) {
       yield;
@@ -222,7 +223,7 @@ export class Planner {
       const extraCost = cost - best.cost;
       const words =
         extraCost === 0
-          ? known.find((one) => one.pluck === pluck)!.words.filter(({ code }) => code === 'figure')
+          ? figure
           : strokeReasons(problem, walked, walkedWithLedgers(problem, setting, states, played), k);
       priced.push({ pluck, extraCost, words, strings: otherStrings(problem, best.states, states) });
     }
@@ -351,11 +352,13 @@ export class Planner {
     const best = walkedWithLedgers(problem, setting, states, first.played());
     const wordsOf = (one: RightCandidate, against: StrokesWalked) =>
       strokeReasons(problem, against, walkedWithLedgers(problem, setting, states, one.played()), k);
-    const { measures } = this.score;
-    const starts = measures.map(({ startTicks }) => startTicks);
-    const figure = figureReason(problem, setting, best.steps, strike.index, starts);
     return [
-      { pluck: first.pluck, extraCost: first.extraCost, words: figure ? [figure] : [], strings: [] },
+      {
+        pluck: first.pluck,
+        extraCost: first.extraCost,
+        words: this.figureAround(strike, best),
+        strings: [],
+      },
       ...others.map((one) => ({
         pluck: one.pluck,
         extraCost: one.extraCost,
@@ -363,6 +366,12 @@ export class Planner {
         strings: [],
       })),
     ];
+  }
+
+  private figureAround(strike: Strike, { steps }: StrokesWalked): readonly StrokeReason[] {
+    const starts = this.score.measures.map(({ startTicks }) => startTicks);
+    const figure = figureReason(this.problem, this.setting, steps, strike.index, starts);
+    return figure ? [figure] : [];
   }
 }
 

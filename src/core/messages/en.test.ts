@@ -25,6 +25,7 @@ const SAMPLE = {
   end: 'handMoves',
   windowMs: 180,
   neededMs: 240,
+  thereMs: 180,
   path: '../score.xml',
   wanted: 3,
   place: 'notes[4]',

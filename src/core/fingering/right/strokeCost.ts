@@ -232,9 +232,9 @@ function ringAfterChord({ last, since }: FingersPart, bits: number, bill: Bill):
 }
 
 /** While p plays, or in a chord, the set moves as one; in the middle of a figure it disturbs most. */
-const MOVED_AFTER_THUMB = 0.22;
-const MOVED_WITH_THUMB = 0.26;
-const MOVED_AS_BLOCK = 0.15;
+const MOVED_AFTER_THUMB = 0.3;
+const MOVED_WITH_THUMB = 0.35;
+const MOVED_AS_BLOCK = 0.2;
 
 function stationsCost(
   before: FingersPart,

@@ -9,7 +9,7 @@ const COMMON = 'common practice';
 const TEXTURES = 'handbook 13';
 
 /** p among the fingers, above the strings that are its own: the size of two bad crossings, worse the higher. */
-const THUMB_INNER_BY_STRING = [0, 90, 60, 25, 8, 0, 0] as const;
+const THUMB_INNER_BY_STRING = [0, 90, 60, 25, 7, 0, 0] as const;
 /** p with the bass: it goes where the bass goes. */
 const THUMB_BASS_BY_STRING = [0, 12, 5, 1, 0, 0, 0] as const;
 /** p in a figure of one voice that may be played by p i m as well. */
@@ -57,7 +57,7 @@ export const RIGHT_TERMS = checkedTerms({
   restation: {
     unit: 'count',
     measures: 'the fingers moved to other strings: in the middle of a figure a whole one, less while p plays',
-    weight: 32,
+    weight: 24,
     source: TEXTURES,
     shape: linear,
   },
@@ -134,7 +134,7 @@ export const RIGHT_TERMS = checkedTerms({
   doubleThumb: {
     unit: 'count',
     measures: 'p twice in a row in a figure: a finger was free',
-    weight: 17,
+    weight: 15,
     source: TEXTURES,
     shape: linear,
   },

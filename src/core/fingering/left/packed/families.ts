@@ -1,13 +1,6 @@
 /** States of a layer that grew from the same kept hand, and so can be come to in the same ways. */
-import type { Crowd, Source } from './keptHands';
+import type { Entrance, Source } from './keptHands';
 import type { StateRows } from './packedLayer';
-
-/** A crowd of states before, with what is cut or handed over on the way from each of them. */
-interface Entrance {
-  readonly crowd: Crowd;
-  readonly cuts: number;
-  readonly taker: number;
-}
 
 export interface Family {
   readonly states: number[];
@@ -21,6 +14,7 @@ const STOPPED = -2;
 export function familiesOf(rows: StateRows, sourcesOf: readonly (readonly Source[])[]): readonly Family[] {
   const families: Family[] = [];
   const known = new Map<readonly Source[], Map<number, Family>>();
+  const entrancesInto = entrancesOf();
   for (let s = 0; s < rows.count; s++) {
     const sources = sourcesOf[s]!;
     let alike = known.get(sources);
@@ -37,11 +31,26 @@ export function familiesOf(rows: StateRows, sourcesOf: readonly (readonly Source
   return families;
 }
 
-function entrancesInto(sources: readonly Source[], memory: number): readonly Entrance[] {
-  const entrances: Entrance[] = [];
+/** A list of sources is gone through once for all memories that a free hand may bring along. */
+function entrancesOf() {
+  const free = new Map<readonly Source[], ReadonlyMap<number, readonly Entrance[]>>();
+  return (sources: readonly Source[], memory: number): readonly Entrance[] => {
+    if (memory === STOPPED) return sources;
+    let known = free.get(sources);
+    if (!known) free.set(sources, (known = freeEntrances(sources)));
+    return known.get(memory) ?? [];
+  };
+}
+
+function freeEntrances(sources: readonly Source[]): ReadonlyMap<number, readonly Entrance[]> {
+  const all = new Map<number, Entrance[]>();
   for (const { group, cuts, taker } of sources) {
-    const crowd = memory === STOPPED ? group.all : group.byMemory.get(memory);
-    if (crowd) entrances.push({ crowd, cuts, taker });
+    for (const [memory, crowd] of group.byMemory) {
+      const entrance = { crowd, cuts, taker };
+      const alike = all.get(memory);
+      if (alike) alike.push(entrance);
+      else all.set(memory, [entrance]);
+    }
   }
-  return entrances;
+  return all;
 }

@@ -17,7 +17,7 @@ import { MOST_RANGES, ShiftTable } from './shiftTable';
 const FRETS = 25;
 const FINGERS = 5;
 const SPOTS = 6 * FRETS;
-const PLACES = SPOTS * FINGERS;
+export const PLACES = SPOTS * FINGERS;
 
 /** No placement: let go, left out, or a free finger. */
 export const NO_PLACE = -1;

@@ -5,6 +5,7 @@ import { LONGEST_WINDOW_MS } from '../terms';
 import { BASE_OF, FINGER_OF, type HandTables, NO_PLACE, STRING_OF } from './handTables';
 import { freedTicks, type PackedMemory, type StateRows } from './packedLayer';
 import { MOST_RANGES } from './shiftTable';
+import { RowKeys } from './rowKeys';
 import type { Step } from './step';
 
 /** States of the layer before that hold the same strikes in the same way, or leave the same memory as well. */
@@ -22,13 +23,18 @@ interface HeldGroup {
   readonly byMemory: ReadonlyMap<number, Crowd>;
 }
 
-/** One way to come to what is kept. */
-export interface Source {
-  readonly group: HeldGroup;
+/** A crowd of states before, and what it costs to come from each of them. */
+export interface Entrance {
+  readonly crowd: Crowd;
   /** What is cut or handed over on it, in tenths of a point. */
   readonly cuts: number;
   /** Bit of the finger that takes a held note over and must have been free; 0 for none. */
   readonly taker: number;
+}
+
+/** One way to come to what is kept, from all states of a group. */
+export interface Source extends Entrance {
+  readonly group: HeldGroup;
   /** Bits of the open strings that it lets go: something must come to lie on each. */
   readonly freedOpen: number;
 }
@@ -70,22 +76,17 @@ export function keptHands(
   return { kept: kept.all, memories: memories?.known ?? [] };
 }
 
-/** A short row of places (or none) in one number, as long as that is exact; then in words. */
-function keyOf(places: ArrayLike<number>): number | string {
-  if (places.length > 5) return Array.prototype.join.call(places, ' ');
-  let key = 0;
-  for (let k = 0; k < places.length; k++) key = key * 1024 + places[k]! + 1;
-  return key;
-}
-
 class KeptInTheMaking {
   readonly all: KeptHand[] = [];
   private readonly byKey = new Map<number | string, KeptHand>();
+  private readonly keys: RowKeys;
 
-  constructor(private readonly width: number) {}
+  constructor(width: number) {
+    this.keys = new RowKeys(width);
+  }
 
   add(held: readonly number[], source: Source) {
-    const key = this.width === 0 ? 0 : keyOf(held);
+    const key = this.keys.of(held);
     let entry = this.byKey.get(key);
     if (!entry) {
       entry = { held: held.slice(), sources: [] };
@@ -98,12 +99,13 @@ class KeptInTheMaking {
 
 function groupsOf(before: StateRows, columns: readonly number[], memoryOf: Int32Array | null) {
   const groups = new Map<number | string, HeldGroup>();
+  const keys = new RowKeys(columns.length);
   const held = columns.map(() => NO_PLACE);
   const crowd = (): Crowd => ({ members: [] });
   for (let s = 0; s < before.count; s++) {
     for (let h = 0; h < columns.length; h++)
       held[h] = columns[h]! < 0 ? NO_PLACE : before.places[s * before.columns + columns[h]!]!;
-    const key = keyOf(held);
+    const key = keys.of(held);
     let group = groups.get(key);
     if (!group)
       groups.set(key, (group = { held: held.slice(), all: crowd(), byMemory: memoryOf ? new Map() : NONE }));
@@ -129,11 +131,12 @@ function addKept(
   struck: StruckThere,
   kept: KeptInTheMaking,
 ) {
+  const { all: crowd } = group;
   const sounding: number[] = [];
   for (let h = 0; h < group.held.length; h++) if (group.held[h] !== NO_PLACE) sounding.push(h);
-  const used = group.held.reduce((bits, place) => bits | fingerBit(place), 0);
   const stopped = sounding.filter((h) => FINGER_OF[group.held[h]!]! > 0).length;
   const silenced = stopped + struck.count > 1 ? ALL_STRINGS : struck.strings;
+  const takings = takingsOf(tables, group.held, sounding);
   const held = group.held.map(() => NO_PLACE);
   // What keeps most comes first: it is cheapest, and soon shuts out the rest.
   for (let subset = (1 << sounding.length) - 1; subset >= 0; subset--) {
@@ -148,33 +151,51 @@ function addKept(
       if (FINGER_OF[place] === 0) freedOpen |= stringBit(place);
     }
     if (freedOpen & ~silenced) continue;
-    kept.add(held, { group, cuts, taker: 0, freedOpen });
-    for (const h of sounding) {
+    kept.add(held, { crowd, cuts, taker: 0, group, freedOpen });
+    for (const { bit, h, taken, taker, clashes } of takings) {
+      if (!(subset & (1 << bit)) || subset & clashes) continue;
       const place = held[h]!;
-      if (place === NO_PLACE || FINGER_OF[place] === 0) continue;
-      const price = cuts + (cutCosts[h] === null ? 0 : handOver);
-      for (let finger = 1; finger <= 4; finger++) {
-        const taken = place - FINGER_OF[place]! + finger;
-        const taker = fingerBit(taken);
-        if (used & taker || !fits(tables, held, h, taken)) continue;
-        held[h] = taken;
-        kept.add(held, { group, cuts: price, taker, freedOpen });
-        held[h] = place;
-      }
+      held[h] = taken;
+      kept.add(held, { crowd, cuts: cuts + (cutCosts[h] === null ? 0 : handOver), taker, group, freedOpen });
+      held[h] = place;
     }
   }
+}
+
+/** A held note under another finger. */
+interface Taking {
+  /** Which of the sounding notes. */
+  readonly bit: number;
+  /** Its column. */
+  readonly h: number;
+  readonly taken: number;
+  readonly taker: number;
+  /** Bits of the sounding notes that cannot be kept beside it. */
+  readonly clashes: number;
+}
+
+function takingsOf(tables: HandTables, held: readonly number[], sounding: readonly number[]): Taking[] {
+  const used = held.reduce((bits, place) => bits | fingerBit(place), 0);
+  const takings: Taking[] = [];
+  for (const [bit, h] of sounding.entries()) {
+    const place = held[h]!;
+    if (FINGER_OF[place] === 0) continue;
+    for (let finger = 1; finger <= 4; finger++) {
+      const taken = place - FINGER_OF[place]! + finger;
+      const taker = fingerBit(taken);
+      if (used & taker) continue;
+      let clashes = 0;
+      for (const [other, k] of sounding.entries())
+        if (other !== bit && tables.pairCost(held[k]!, taken) < 0) clashes |= 1 << other;
+      takings.push({ bit, h, taken, taker, clashes });
+    }
+  }
+  return takings;
 }
 
 const ALL_STRINGS = 0b1111110;
 
 const fingerBit = (place: number) => (place === NO_PLACE ? 0 : (1 << FINGER_OF[place]!) >> 1);
-
-function fits(tables: HandTables, held: readonly number[], h: number, place: number): boolean {
-  for (let k = 0; k < held.length; k++) {
-    if (k !== h && held[k] !== NO_PLACE && tables.pairCost(held[k]!, place) < 0) return false;
-  }
-  return true;
-}
 
 /** By state of the layer before: index of what it leaves in memory, −1 for nothing. */
 function memoriesAfter(before: StateRows, step: Step) {

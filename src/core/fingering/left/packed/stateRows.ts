@@ -56,6 +56,8 @@ class RowsInTheMaking {
   private readonly sourcesOf: (readonly Source[])[] = [];
   private readonly silenced = new Map<readonly Source[], Map<number, readonly Source[]>>();
 
+  private readonly remembered = new Map<readonly Source[], ReadonlySet<number>>();
+
   constructor(
     private readonly tables: HandTables,
     private readonly columns: number,
@@ -110,9 +112,8 @@ class RowsInTheMaking {
 
   /** One state for each thing that the freed hand may remember. */
   private addFree(chosen: readonly number[], sources: readonly Source[]) {
-    const remembered = new Set<number>();
-    for (const source of sources) for (const index of source.group.byMemory.keys()) remembered.add(index);
-    if (sources.length === 0) remembered.add(-1);
+    let remembered = this.remembered.get(sources);
+    if (!remembered) this.remembered.set(sources, (remembered = rememberedBy(sources)));
     for (const index of remembered) {
       const memory = this.kept.memories[index];
       if (memory) this.push(chosen, sources, memory.fingers, 0, memory.range, index + 1);
@@ -151,6 +152,14 @@ class RowsInTheMaking {
     };
     return { rows, sourcesOf: this.sourcesOf };
   }
+}
+
+/** Indices of memories, −1 for none. */
+function rememberedBy(sources: readonly Source[]): ReadonlySet<number> {
+  const remembered = new Set<number>();
+  for (const source of sources) for (const index of source.group.byMemory.keys()) remembered.add(index);
+  if (sources.length === 0) remembered.add(-1);
+  return remembered;
 }
 
 function filled<T extends Int16Array | Int32Array | Uint8Array>(array: T, values: readonly number[]): T {
