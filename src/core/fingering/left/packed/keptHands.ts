@@ -79,14 +79,15 @@ export function keptHands(
 class KeptInTheMaking {
   readonly all: KeptHand[] = [];
   private readonly byKey = new Map<number | string, KeptHand>();
-  private readonly keys: RowKeys;
+  readonly keys: RowKeys;
 
   constructor(width: number) {
     this.keys = new RowKeys(width);
   }
 
-  add(held: readonly number[], source: Source) {
-    const key = this.keys.of(held);
+  /** @param sum of the parts of what is held */
+  add(held: readonly number[], sum: number, source: Source) {
+    const key = this.keys.keyed(sum, held);
     let entry = this.byKey.get(key);
     if (!entry) {
       entry = { held: held.slice(), sources: [] };
@@ -136,27 +137,32 @@ function addKept(
   for (let h = 0; h < group.held.length; h++) if (group.held[h] !== NO_PLACE) sounding.push(h);
   const stopped = sounding.filter((h) => FINGER_OF[group.held[h]!]! > 0).length;
   const silenced = stopped + struck.count > 1 ? ALL_STRINGS : struck.strings;
-  const takings = takingsOf(tables, group.held, sounding);
+  const takings = takingsOf(tables, group.held, sounding, kept.keys);
   const held = group.held.map(() => NO_PLACE);
+  const whole = group.held.reduce((sum, place, h) => sum + kept.keys.part(h, place), 0);
+  const letGo = sounding.map((h) => kept.keys.part(h, NO_PLACE) - kept.keys.part(h, group.held[h]!));
   // What keeps most comes first: it is cheapest, and soon shuts out the rest.
   for (let subset = (1 << sounding.length) - 1; subset >= 0; subset--) {
     let cuts = 0;
     let freedOpen = 0;
+    let sum = whole;
     for (let bit = 0; bit < sounding.length; bit++) {
       const h = sounding[bit]!;
       const place = group.held[h]!;
       held[h] = subset & (1 << bit) ? place : NO_PLACE;
       if (subset & (1 << bit)) continue;
       cuts += cutCosts[h] ?? 0;
+      sum += letGo[bit]!;
       if (FINGER_OF[place] === 0) freedOpen |= stringBit(place);
     }
     if (freedOpen & ~silenced) continue;
-    kept.add(held, { crowd, cuts, taker: 0, group, freedOpen });
-    for (const { bit, h, taken, taker, clashes } of takings) {
+    kept.add(held, sum, { crowd, cuts, taker: 0, group, freedOpen });
+    for (const { bit, h, taken, change, taker, clashes } of takings) {
       if (!(subset & (1 << bit)) || subset & clashes) continue;
       const place = held[h]!;
       held[h] = taken;
-      kept.add(held, { crowd, cuts: cuts + (cutCosts[h] === null ? 0 : handOver), taker, group, freedOpen });
+      const price = cuts + (cutCosts[h] === null ? 0 : handOver);
+      kept.add(held, sum + change, { crowd, cuts: price, taker, group, freedOpen });
       held[h] = place;
     }
   }
@@ -169,12 +175,19 @@ interface Taking {
   /** Its column. */
   readonly h: number;
   readonly taken: number;
+  /** Of the key. */
+  readonly change: number;
   readonly taker: number;
   /** Bits of the sounding notes that cannot be kept beside it. */
   readonly clashes: number;
 }
 
-function takingsOf(tables: HandTables, held: readonly number[], sounding: readonly number[]): Taking[] {
+function takingsOf(
+  tables: HandTables,
+  held: readonly number[],
+  sounding: readonly number[],
+  keys: RowKeys,
+): Taking[] {
   const used = held.reduce((bits, place) => bits | fingerBit(place), 0);
   const takings: Taking[] = [];
   for (const [bit, h] of sounding.entries()) {
@@ -187,7 +200,8 @@ function takingsOf(tables: HandTables, held: readonly number[], sounding: readon
       let clashes = 0;
       for (const [other, k] of sounding.entries())
         if (other !== bit && tables.pairCost(held[k]!, taken) < 0) clashes |= 1 << other;
-      takings.push({ bit, h, taken, taker, clashes });
+      const change = keys.part(h, taken) - keys.part(h, place);
+      takings.push({ bit, h, taken, change, taker, clashes });
     }
   }
   return takings;

@@ -5,8 +5,9 @@ import { PLACES } from './handTables';
 const BITS = 30;
 
 /**
- * Keys of rows of one width, column by column: a column knows few places, so each gets a number of few bits in the order
- * of its first sight. A row with a place that has no number left is keyed by a word. Equal rows have equal keys.
+ * Keys of rows of one width. A column knows few places, so each gets a number of few bits in the order of its first
+ * sight, and the key of a row is the sum of its parts, one for each column. Where a column has no number left the part,
+ * and so the sum, is not finite, and the row is keyed by a word. Equal rows have equal keys.
  */
 export class RowKeys {
   private readonly bits: number;
@@ -21,18 +22,20 @@ export class RowKeys {
   }
 
   of(places: readonly number[]): number | string {
-    let key = 0;
-    for (let column = 0; column < this.width; column++) {
-      const number = this.numberOf(column, places[column]!);
-      if (number >> this.bits > 0) return String.fromCharCode(...places);
-      key = (key << this.bits) | number;
-    }
-    return key;
+    let sum = 0;
+    for (let column = 0; column < this.width; column++) sum += this.part(column, places[column]!);
+    return this.keyed(sum, places);
   }
 
-  private numberOf(column: number, place: number): number {
+  /** @param sum of the parts of these places */
+  keyed(sum: number, places: readonly number[]): number | string {
+    return Number.isFinite(sum) ? sum : String.fromCharCode(...places);
+  }
+
+  part(column: number, place: number): number {
     const cell = column * (PLACES + 1) + place + 1;
     if (this.numbers[cell] === 0) this.numbers[cell] = ++this.seen[column]!;
-    return this.numbers[cell]!;
+    const number = this.numbers[cell]!;
+    return number >> this.bits === 0 ? number << (column * this.bits) : Infinity;
   }
 }
