@@ -24,7 +24,7 @@ export function evidenceOf(voice: Voice, answered: Answered): readonly (Evidence
     const around = median(gaps.slice(Math.max(0, n - 4), n + 5));
     if (gap > BREAK_FACTOR * around) return null;
     const [a, b] = [events[n]!, events[n + 1]!];
-    if (isSingle(a) && isSingle(b)) return betweenSingles(events, n, gap, answered(n));
+    if (isSingle(a) && isSingle(b)) return betweenSingles(events, n, gaps, answered(n));
     if (!isSingle(a) && !isSingle(b)) return betweenChords(a, b);
     return betweenChordAndNote(a, b);
   });
@@ -32,9 +32,16 @@ export function evidenceOf(voice: Voice, answered: Answered): readonly (Evidence
 
 const NOTHING: Evidence = { line: 0, brokenChord: 0, tremolo: -1, chords: 0, parallels: -1, pedal: -1 };
 
-function betweenSingles(events: readonly VoiceEvent[], n: number, gap: number, answered: boolean): Evidence {
+function betweenSingles(
+  events: readonly VoiceEvent[],
+  n: number,
+  gaps: readonly number[],
+  answered: boolean,
+): Evidence {
+  const gap = gaps[n]!;
   const semitones = Math.abs(lowest(events[n + 1]!) - lowest(events[n]!));
-  const round = goesRound(events, n);
+  // A slow tune comes back to its leaps, too; a figure goes on evenly.
+  const round = goesRound(events, n) && (gap < SLOW_MS || isEven(gaps, n));
   const row = { ...NOTHING, chords: -0.9, ...bySemitones(semitones, gap >= SLOW_MS && !round) };
   if (semitones === 0) {
     if (answered) return { ...row, pedal: 1.4, tremolo: 0.1, line: -0.2, brokenChord: 0.1 };
@@ -87,6 +94,11 @@ function goesRound(events: readonly VoiceEvent[], n: number): boolean {
     }
   }
   return false;
+}
+
+function isEven(gaps: readonly number[], n: number): boolean {
+  const alike = [n - 1, n + 1].filter((k) => gaps[k] === undefined || Math.abs(gaps[k] / gaps[n]! - 1) < 0.1);
+  return alike.length === 2;
 }
 
 /** Chords of one form move all of their notes the same way, none by more than a fourth. */

@@ -40,9 +40,9 @@ export const plannedFigure = (
   formula: formulaOf(figure, steps),
 });
 
-/** The letters that go round over the moments of a figure. */
+/** The letters that go round over the moments of a figure; a slow tune has none but its turn. */
 export function formulaOf(
-  { fromMoment, toMoment }: Pick<Figure, 'fromMoment' | 'toMoment'>,
+  { fromMoment, toMoment, texture }: Pick<Figure, 'fromMoment' | 'toMoment' | 'texture'>,
   steps: readonly RightStep[],
 ): readonly string[] {
   const played = steps.slice(fromMoment, toMoment + 1).filter(({ group }) => group.strokes.length > 0);
@@ -52,7 +52,7 @@ export function formulaOf(
   if (turn?.kind === 'turn' && turns * 2 > played.length) return TURNS[turn.turn];
   const cycle = modes.find((mode) => mode.kind === 'cycle');
   if (cycle?.kind === 'cycle') return ['p', ...CYCLES[cycle.cycle].letters];
-  return roundOf(played.map(({ sharing }) => sharing.letters));
+  return texture === 'slowMelody' ? [] : roundOf(played.map(({ sharing }) => sharing.letters));
 }
 
 /** A formula is said from the thumb on. */
