@@ -73,11 +73,13 @@ export function chargeSpread(fretOf: ArrayLike<number>, bill: Bill): void {
 
 /** How the fingers lie to each other: stretched, out of order. */
 export function chargeShape(problem: Geometry, placements: readonly Placement[], bill: Bill): void {
+  const byFinger: Placement[][] = [[], [], [], [], []];
+  for (const place of placements) byFinger[place.finger]!.push(place);
   for (let low = 1; low <= 3; low++) {
-    const a = placements.filter((place) => place.finger === low);
+    const a = byFinger[low]!;
     if (a.length === 0) continue;
     for (let high = low + 1; high <= 4; high++) {
-      const b = placements.filter((place) => place.finger === high);
+      const b = byFinger[high]!;
       if (b.length > 0) chargeTwoFingers(problem, low, a, high, b, bill);
     }
   }
@@ -91,9 +93,11 @@ function chargeTwoFingers(
   b: readonly Placement[],
   bill: Bill,
 ) {
-  const distances = a.flatMap((one) => b.map((other) => fingerDistanceMm(one, other, fretboard)));
+  let nearestMm = Infinity;
+  for (const one of a)
+    for (const other of b) nearestMm = Math.min(nearestMm, fingerDistanceMm(one, other, fretboard));
   const reach = hand.reach[pairOf(low, high)];
-  const beyondMm = Math.max(0, Math.min(...distances) - reach.atEaseMm);
+  const beyondMm = Math.max(0, nearestMm - reach.atEaseMm);
   bill.charge('stretch', beyondMm / (reach.atMostMm - reach.atEaseMm));
   const frets = b[0]!.fret - a[0]!.fret;
   const crossed = frets === 0 && b.some((one) => a.every((other) => one.string > other.string));

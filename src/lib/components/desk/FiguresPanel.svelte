@@ -57,7 +57,7 @@
     <p class="mb-1.5 leading-snug">
       {barsOf(here)}{voices > 1 ? `, voice ${here.voice}` : ''}:
       <span class="font-semibold">{TEXTURE_NAMES[here.texture]}</span>{#if here.formula.length > 0},
-        <i class="font-serif">{formulaText(here.formula)}</i>{/if}.
+        <i class="font-serif whitespace-nowrap">{formulaText(here.formula)}</i>{/if}.
       <span class="block text-xs opacity-80">{figureReasonText(here)}</span>
     </p>
     <div class="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-1.5">
@@ -102,7 +102,8 @@
         >
           <span class="font-medium">{barsOf(figure)}{voices > 1 ? `, voice ${figure.voice}` : ''}.</span>
           {TEXTURE_NAMES[figure.texture]}{#if figure.formula.length > 0}:
-            <i class="font-serif">{formulaText(figure.formula)}</i>{/if}{figure.rule === 'teacher'
+            <i class="font-serif whitespace-nowrap">{formulaText(figure.formula)}</i>{/if}{figure.rule ===
+          'teacher'
             ? ' (named by you)'
             : ''}
         </button>

@@ -44,9 +44,9 @@ function entrancesOf() {
 
 function freeEntrances(sources: readonly Source[]): ReadonlyMap<number, readonly Entrance[]> {
   const all = new Map<number, Entrance[]>();
-  for (const { group, cuts, taker } of sources) {
-    for (const [memory, crowd] of group.byMemory) {
-      const entrance = { crowd, cuts, taker };
+  for (const source of sources) {
+    for (const [memory, crowd] of source.crowd.byMemory) {
+      const entrance = { crowd, cuts: source.cuts, taker: source.taker };
       const alike = all.get(memory);
       if (alike) alike.push(entrance);
       else all.set(memory, [entrance]);

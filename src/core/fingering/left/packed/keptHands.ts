@@ -15,10 +15,9 @@ export interface Crowd {
 
 const NONE: ReadonlyMap<number, Crowd> = new Map();
 
-interface HeldGroup {
+interface HeldGroup extends Crowd {
   /** By held strike: place or NO_PLACE. */
   readonly held: readonly number[];
-  readonly all: Crowd;
   /** By index of what is remembered when nothing is stopped afterwards, −1 for nothing. */
   readonly byMemory: ReadonlyMap<number, Crowd>;
 }
@@ -34,7 +33,7 @@ export interface Entrance {
 
 /** One way to come to what is kept, from all states of a group. */
 export interface Source extends Entrance {
-  readonly group: HeldGroup;
+  readonly crowd: HeldGroup;
   /** Bits of the open strings that it lets go: something must come to lie on each. */
   readonly freedOpen: number;
 }
@@ -102,19 +101,18 @@ function groupsOf(before: StateRows, columns: readonly number[], memoryOf: Int32
   const groups = new Map<number | string, HeldGroup>();
   const keys = new RowKeys(columns.length);
   const held = columns.map(() => NO_PLACE);
-  const crowd = (): Crowd => ({ members: [] });
   for (let s = 0; s < before.count; s++) {
     for (let h = 0; h < columns.length; h++)
       held[h] = columns[h]! < 0 ? NO_PLACE : before.places[s * before.columns + columns[h]!]!;
     const key = keys.of(held);
     let group = groups.get(key);
     if (!group)
-      groups.set(key, (group = { held: held.slice(), all: crowd(), byMemory: memoryOf ? new Map() : NONE }));
-    group.all.members.push(s);
+      groups.set(key, (group = { held: held.slice(), members: [], byMemory: memoryOf ? new Map() : NONE }));
+    group.members.push(s);
     if (!memoryOf) continue;
     const byMemory = group.byMemory as Map<number, Crowd>;
     let alike = byMemory.get(memoryOf[s]!);
-    if (!alike) byMemory.set(memoryOf[s]!, (alike = crowd()));
+    if (!alike) byMemory.set(memoryOf[s]!, (alike = { members: [] }));
     alike.members.push(s);
   }
   return groups.values();
@@ -132,7 +130,6 @@ function addKept(
   struck: StruckThere,
   kept: KeptInTheMaking,
 ) {
-  const { all: crowd } = group;
   const sounding: number[] = [];
   for (let h = 0; h < group.held.length; h++) if (group.held[h] !== NO_PLACE) sounding.push(h);
   const stopped = sounding.filter((h) => FINGER_OF[group.held[h]!]! > 0).length;
@@ -156,13 +153,13 @@ function addKept(
       if (FINGER_OF[place] === 0) freedOpen |= stringBit(place);
     }
     if (freedOpen & ~silenced) continue;
-    kept.add(held, sum, { crowd, cuts, taker: 0, group, freedOpen });
+    kept.add(held, sum, { crowd: group, cuts, taker: 0, freedOpen });
     for (const { bit, h, taken, change, taker, clashes } of takings) {
       if (!(subset & (1 << bit)) || subset & clashes) continue;
       const place = held[h]!;
       held[h] = taken;
       const price = cuts + (cutCosts[h] === null ? 0 : handOver);
-      kept.add(held, sum + change, { crowd, cuts: price, taker, group, freedOpen });
+      kept.add(held, sum + change, { crowd: group, cuts: price, taker, freedOpen });
       held[h] = place;
     }
   }

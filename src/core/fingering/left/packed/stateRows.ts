@@ -157,7 +157,7 @@ class RowsInTheMaking {
 /** Indices of memories, −1 for none. */
 function rememberedBy(sources: readonly Source[]): ReadonlySet<number> {
   const remembered = new Set<number>();
-  for (const source of sources) for (const index of source.group.byMemory.keys()) remembered.add(index);
+  for (const source of sources) for (const index of source.crowd.byMemory.keys()) remembered.add(index);
   if (sources.length === 0) remembered.add(-1);
   return remembered;
 }
