@@ -96,10 +96,9 @@ function goesRound(events: readonly VoiceEvent[], n: number): boolean {
   return false;
 }
 
-function isEven(gaps: readonly number[], n: number): boolean {
-  const alike = [n - 1, n + 1].filter((k) => gaps[k] === undefined || Math.abs(gaps[k] / gaps[n]! - 1) < 0.1);
-  return alike.length === 2;
-}
+/** A gap before or after is as long; a rest in the figure may stand on the other side. */
+const isEven = (gaps: readonly number[], n: number): boolean =>
+  [n - 1, n + 1].some((k) => gaps[k] !== undefined && Math.abs(gaps[k] / gaps[n]! - 1) < 0.1);
 
 /** Chords of one form move all of their notes the same way, none by more than a fourth. */
 function betweenChords(a: VoiceEvent, b: VoiceEvent): Evidence {

@@ -251,6 +251,7 @@ function stationsCost(
   if (change === 'visit') bill.charge('visit', 1);
   if (change === 'moved') bill.charge('restation', movedShare(before, group, fingers!.bits));
   if (isOne(fingers!.bits)) bill.charge('spread', spread);
+  if (typeof before.mode !== 'string' && before.mode.kind === 'free') otherStringCost(before, fingers!, bill);
 }
 
 function movedShare({ since }: FingersPart, { strokes }: StrokeGroup, bits: number): number {
@@ -301,8 +302,12 @@ function freeCost(before: FingersPart, group: StrokeGroup, { fingers }: Sharing,
   if (single && before.last === fingers!.bits && group.texture === 'slowMelody')
     bill.charge('repeatInTune', 1);
   if (before.since !== 'slur') crossingCost(before, fingers!, bill);
-  // One finger on two strings one after the other, p between or not: the next one lies nearer.
-  if (single && before.last === fingers!.bits && before.string !== fingers!.string)
+  otherStringCost(before, fingers!, bill);
+}
+
+/** One finger on two strings one after the other, p between or not: the next one lies nearer. */
+function otherStringCost(before: FingersPart, now: NonNullable<Sharing['fingers']>, bill: Bill): void {
+  if (isOne(before.last) && before.last === now.bits && before.string !== now.string)
     bill.charge('displacement', 1);
 }
 
