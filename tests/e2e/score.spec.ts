@@ -130,11 +130,11 @@ test('the survey: form, chords that can be corrected, effort, techniques', async
   await expect(strip.getByRole('listitem').first()).toHaveAccessibleName(/^A, bars 0 to 4/);
   await expect(page.getByText('different music')).toBeVisible();
   await strip.getByRole('button').nth(2).click();
-  await page.getByLabel('Chord').fill('no chord');
-  await page.getByLabel('Chord').blur();
+  await page.getByLabel('Chord', { exact: true }).fill('no chord');
+  await page.getByLabel('Chord', { exact: true }).blur();
   await expect(page.getByRole('alert')).toContainText('is no chord that the survey knows');
-  await page.getByLabel('Chord').fill('G/B');
-  await page.getByLabel('Chord').blur();
+  await page.getByLabel('Chord', { exact: true }).fill('G/B');
+  await page.getByLabel('Chord', { exact: true }).blur();
   await expect(strip.getByRole('button').nth(2)).toContainText('G/B');
   await saved(page);
   await page.reload();
