@@ -2,7 +2,7 @@
 import { priceOf } from '../ledger';
 import { LONG_FREE } from '../memory';
 import { LONGEST_WINDOW_MS } from '../terms';
-import { BASE_OF, FINGER_OF, type HandTables, NO_PLACE, STRING_OF } from './handTables';
+import { BASE_OF, FINGER_OF, type HandTables, NO_PLACE, PLACES, STRING_OF } from './handTables';
 import { freedTicks, type PackedMemory, type StateRows } from './packedLayer';
 import { MOST_RANGES } from './shiftTable';
 import { RowKeys } from './rowKeys';
@@ -67,13 +67,22 @@ export function keptHands(
   struck: StruckThere,
 ): KeptHands {
   if (!before) return { kept: [{ held: [], sources: [] }], memories: [] };
-  const memories = struck.mayBeFree ? memoriesAfter(before, step) : null;
+  const memories = struck.mayBeFree ? memoriesAfter(tables, before, step) : null;
   const groups = groupsOf(before, step.heldColumns, memories?.of ?? null);
   const kept = new KeptInTheMaking(step.heldColumns.length);
   const handOver = priceOf(tables.geometry.weights, 'handOver', 1);
   for (const group of groups) addKept(tables, group, step.cuts, handOver, struck, kept);
-  return { kept: kept.all, memories: memories?.known ?? [] };
+  return { kept: [...kept.all].sort(byWhatIsHeld), memories: memories?.known ?? [] };
 }
+
+/** Part of the tie rule: states are numbered by what lies where, whatever they were made from. */
+function byWhatIsHeld({ held: a }: KeptHand, { held: b }: KeptHand): number {
+  const h = a.findIndex((place, k) => place !== b[k]);
+  return h < 0 ? 0 : orderOf(a[h]!) - orderOf(b[h]!);
+}
+
+/** What is let go comes last. */
+const orderOf = (place: number) => (place === NO_PLACE ? PLACES : place);
 
 class KeptInTheMaking {
   readonly all: KeptHand[] = [];
@@ -209,7 +218,7 @@ const ALL_STRINGS = 0b1111110;
 const fingerBit = (place: number) => (place === NO_PLACE ? 0 : (1 << FINGER_OF[place]!) >> 1);
 
 /** By state of the layer before: index of what it leaves in memory, −1 for nothing. */
-function memoriesAfter(before: StateRows, step: Step) {
+function memoriesAfter(tables: HandTables, before: StateRows, step: Step) {
   const known: PackedMemory[] = [];
   const indexOf = new Map<number, Map<number, number>>();
   const of = new Int32Array(before.count).fill(-1);
@@ -232,7 +241,31 @@ function memoriesAfter(before: StateRows, step: Step) {
     }
     of[s] = index;
   }
-  return { known, of };
+  return inOrder(tables, known, of);
+}
+
+/** Frets over the nut come after all others. */
+const OVER_NUT = 64;
+
+/**
+ * Part of the tie rule: by how long the hand has been free, where it was, from the first position up, and what its
+ * fingers left.
+ */
+function inOrder(tables: HandTables, known: readonly PackedMemory[], of: Int32Array) {
+  const keyOf = ({ waitedTicks, range, fingers }: PackedMemory) => {
+    const { low, high } = tables.ranges[range]!;
+    return [waitedTicks, low < 1 ? OVER_NUT - low : low, high, ...fingers];
+  };
+  const order = known.map((_memory, index) => index);
+  const keys = known.map(keyOf);
+  order.sort((a, b) => {
+    const k = keys[a]!.findIndex((part, n) => part !== keys[b]![n]);
+    return k < 0 ? 0 : keys[a]![k]! - keys[b]![k]!;
+  });
+  const rankOf = new Int32Array(known.length);
+  order.forEach((index, rank) => (rankOf[index] = rank));
+  for (let s = 0; s < of.length; s++) if (of[s]! >= 0) of[s] = rankOf[of[s]!]!;
+  return { known: order.map((index) => known[index]!), of };
 }
 
 const fingersAt = (fingers: Int16Array, at: number): readonly number[] => [

@@ -56,7 +56,7 @@ class RowsInTheMaking {
   private readonly sourcesOf: (readonly Source[])[] = [];
   private readonly silenced = new Map<readonly Source[], Map<number, readonly Source[]>>();
 
-  private readonly remembered = new Map<readonly Source[], ReadonlySet<number>>();
+  private readonly remembered = new Map<readonly Source[], readonly number[]>();
 
   constructor(
     private readonly tables: HandTables,
@@ -154,12 +154,12 @@ class RowsInTheMaking {
   }
 }
 
-/** Indices of memories, −1 for none. */
-function rememberedBy(sources: readonly Source[]): ReadonlySet<number> {
+/** Indices of memories in their order, −1 for none. */
+function rememberedBy(sources: readonly Source[]): readonly number[] {
   const remembered = new Set<number>();
   for (const source of sources) for (const index of source.crowd.byMemory.keys()) remembered.add(index);
   if (sources.length === 0) remembered.add(-1);
-  return remembered;
+  return [...remembered].sort((a, b) => a - b);
 }
 
 function filled<T extends Int16Array | Int32Array | Uint8Array>(array: T, values: readonly number[]): T {
