@@ -8,11 +8,11 @@
 import { spawnSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Ink } from '../src/core/fingering/ink';
-import type { PlannedNote } from '../src/core/fingering/plan';
-import { LeftPlanner } from '../src/core/fingering/left/planLeft';
-import { stateCost } from '../src/core/fingering/left/stateCost';
-import { follows, transitionCost } from '../src/core/fingering/left/transition';
+import type { Ink } from '../src/core/fingering/problem/ink';
+import type { PlannedNote } from '../src/core/fingering/report/plan';
+import { LeftPlanner } from '../src/core/fingering/left/lattice/planLeft';
+import { stateCost } from '../src/core/fingering/left/rules/stateCost';
+import { follows, transitionCost } from '../src/core/fingering/left/rules/transition';
 import { Planner } from '../src/core/fingering/planner';
 import type { Score } from '../src/core/score/model';
 import { DEFAULT_PLAYER } from '../src/core/instrument/hands';

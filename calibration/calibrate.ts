@@ -3,7 +3,7 @@
  * `npm run calibrate report` only reports on the weights that stand in the table.
  */
 import { writeFileSync } from 'node:fs';
-import { LEFT_TERM_IDS, LEFT_TERMS } from '../src/core/fingering/left/terms';
+import { LEFT_TERM_IDS, LEFT_TERMS } from '../src/core/fingering/left/rules/terms';
 import { type BaseWeights, fit, weightsOfBase } from './fit';
 import { measured, type Totals } from './measure';
 import { CATEGORIES, checkingHalf, fittingHalf, PASSAGES } from './passages/all';

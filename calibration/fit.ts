@@ -8,12 +8,12 @@
  *   npm run calibrate            fits, reports, writes the weights into terms.ts
  *   npm run calibrate report     reports on the weights that stand there
  */
-import { LEFT_TERM_IDS, type LeftTermId } from '../src/core/fingering/left/terms';
-import { termTotals } from '../src/core/fingering/left/explain';
-import { LeftPlanner } from '../src/core/fingering/left/planLeft';
-import { LEFT_SCHOOLS } from '../src/core/fingering/left/schools';
+import { LEFT_TERM_IDS, type LeftTermId } from '../src/core/fingering/left/rules/terms';
+import { termTotals } from '../src/core/fingering/left/explain/explain';
+import { LeftPlanner } from '../src/core/fingering/left/lattice/planLeft';
+import { LEFT_SCHOOLS } from '../src/core/fingering/left/rules/schools';
 import { maybePlayer } from '../src/core/instrument/hands';
-import { weightsFrom } from '../src/core/fingering/left/weights';
+import { weightsFrom } from '../src/core/fingering/left/rules/weights';
 import { inkOfPlaces, nearestAccepted, type WeightsOf } from './measure';
 import { type Passage, taskOf } from './passage';
 import { costsOf, type PricedShape } from './shapeCosts';

@@ -1,9 +1,9 @@
 /** How near a plan comes to what common practice accepts. */
-import type { Ink } from '../src/core/fingering/ink';
-import type { Placement } from '../src/core/fingering/left/handState';
-import { LeftPlanner } from '../src/core/fingering/left/planLeft';
-import type { LeftSchoolId } from '../src/core/fingering/left/schools';
-import type { LeftWeights } from '../src/core/fingering/left/weights';
+import type { Ink } from '../src/core/fingering/problem/ink';
+import type { Placement } from '../src/core/fingering/left/rules/handState';
+import { LeftPlanner } from '../src/core/fingering/left/lattice/planLeft';
+import type { LeftSchoolId } from '../src/core/fingering/left/rules/schools';
+import type { LeftWeights } from '../src/core/fingering/left/rules/weights';
 import { type Passage, type Task, taskOf } from './passage';
 
 export interface Score {

@@ -3,10 +3,10 @@
  * its fingering: tokens "string/fret-fingers" ("5/3-34": third fret of the fifth string by 3 or 4, "4/0" open),
  * chords joined by "+", "*n" for n eighths, "-" a rest, "~" before a token that is slurred to.
  */
-import { type FingeringProblem, problemOf } from '../src/core/fingering/problem';
-import type { Placement } from '../src/core/fingering/left/handState';
-import type { LeftSchoolId } from '../src/core/fingering/left/schools';
-import { leftWeights, type LeftWeights } from '../src/core/fingering/left/weights';
+import { type FingeringProblem, problemOf } from '../src/core/fingering/problem/problem';
+import type { Placement } from '../src/core/fingering/left/rules/handState';
+import type { LeftSchoolId } from '../src/core/fingering/left/rules/schools';
+import { leftWeights, type LeftWeights } from '../src/core/fingering/left/rules/weights';
 import { maybePlayer } from '../src/core/instrument/hands';
 import { openMidi, type TuningId, tuningOrThrow } from '../src/core/instrument/tuning';
 import { barXml, scoreOrThrow, type TestNote } from '../tests/helpers/music';

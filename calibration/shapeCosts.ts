@@ -1,15 +1,15 @@
 /** What each fingering of a chord shape costs, term by term, for any weights. */
-import { handState, type Placement } from '../src/core/fingering/left/handState';
-import { entryCost } from '../src/core/fingering/left/barreCost';
-import { Bill } from '../src/core/fingering/left/ledger';
+import { handState, type Placement } from '../src/core/fingering/left/rules/handState';
+import { entryCost } from '../src/core/fingering/left/rules/barreCost';
+import { Bill } from '../src/core/fingering/left/rules/ledger';
 import {
   chargeFingers,
   chargeStanding,
   chargeStruck,
   handPosition,
-} from '../src/core/fingering/left/stateCost';
-import { LEFT_TERM_IDS, type LeftTermId } from '../src/core/fingering/left/terms';
-import type { LeftWeights } from '../src/core/fingering/left/weights';
+} from '../src/core/fingering/left/rules/stateCost';
+import { LEFT_TERM_IDS, type LeftTermId } from '../src/core/fingering/left/rules/terms';
+import type { LeftWeights } from '../src/core/fingering/left/rules/weights';
 import { CONCERT_FRETBOARD } from '../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../src/core/instrument/hands';
 import { STANDARD_TUNING } from '../src/core/instrument/tuning';

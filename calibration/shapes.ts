@@ -3,8 +3,8 @@
  * strings and frets that a hand can do.
  */
 import database from '@tombatossals/chords-db/lib/guitar.json';
-import { playable } from '../src/core/fingering/left/constraints';
-import type { Placement } from '../src/core/fingering/left/handState';
+import { playable } from '../src/core/fingering/left/rules/constraints';
+import type { Placement } from '../src/core/fingering/left/rules/handState';
 import { CONCERT_FRETBOARD } from '../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../src/core/instrument/hands';
 

@@ -4,9 +4,9 @@
  * `npm run calibrate:both report` only reports on the weights that stand there.
  */
 import { writeFileSync } from 'node:fs';
-import { LEFT_TERM_IDS, LEFT_TERMS } from '../../src/core/fingering/left/terms';
-import { RIGHT_TERM_IDS } from '../../src/core/fingering/right/terms';
-import { type RightWeights, TABLE_WEIGHTS } from '../../src/core/fingering/right/style';
+import { LEFT_TERM_IDS, LEFT_TERMS } from '../../src/core/fingering/left/rules/terms';
+import { RIGHT_TERM_IDS } from '../../src/core/fingering/right/rules/terms';
+import { type RightWeights, TABLE_WEIGHTS } from '../../src/core/fingering/right/rules/style';
 import { type BaseWeights, weightsOfBase } from '../fit';
 import { measured, type Totals } from '../measure';
 import { CATEGORIES, checkingHalf, fittingHalf } from '../passages/all';

@@ -3,12 +3,12 @@
  * it, and what the left hand's passages say of a plan of both hands: where that is cheaper than every accepted
  * fingering, weights of both hands change.
  */
-import { termTotals } from '../../src/core/fingering/left/explain';
-import type { LeftTermId } from '../../src/core/fingering/left/terms';
-import { LEFT_TERM_IDS } from '../../src/core/fingering/left/terms';
-import type { RightTermId } from '../../src/core/fingering/right/terms';
-import { RIGHT_TERM_IDS } from '../../src/core/fingering/right/terms';
-import { walkRight } from '../../src/core/fingering/right/walk';
+import { termTotals } from '../../src/core/fingering/left/explain/explain';
+import type { LeftTermId } from '../../src/core/fingering/left/rules/terms';
+import { LEFT_TERM_IDS } from '../../src/core/fingering/left/rules/terms';
+import type { RightTermId } from '../../src/core/fingering/right/rules/terms';
+import { RIGHT_TERM_IDS } from '../../src/core/fingering/right/rules/terms';
+import { walkRight } from '../../src/core/fingering/right/explain/walk';
 import { LEFT_RULES, leftGradient } from '../fit';
 import { inkOfPlaces, nearestAccepted } from '../measure';
 import type { Passage } from '../passage';

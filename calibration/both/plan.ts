@@ -1,10 +1,10 @@
 /** Passages of the left hand planned by both hands, under weights that are still being fitted. */
-import type { Ink } from '../../src/core/fingering/ink';
-import { type BothHands, JointPlanner } from '../../src/core/fingering/joint/planBoth';
-import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
-import type { Placement } from '../../src/core/fingering/left/handState';
-import { plainSetting, type RightSetting } from '../../src/core/fingering/right/setting';
-import { PLAIN_STYLE, type RightWeights, rightWeights } from '../../src/core/fingering/right/style';
+import type { Ink } from '../../src/core/fingering/problem/ink';
+import { type BothHands, JointPlanner } from '../../src/core/fingering/dual/planBoth';
+import { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
+import type { Placement } from '../../src/core/fingering/left/rules/handState';
+import { plainSetting, type RightSetting } from '../../src/core/fingering/right/rules/setting';
+import { PLAIN_STYLE, type RightWeights, rightWeights } from '../../src/core/fingering/right/rules/style';
 import { type BaseWeights, weightsOfBase } from '../fit';
 import { scoreOf, sumOfScores, type Totals } from '../measure';
 import { type Passage, type Task, taskOf } from '../passage';

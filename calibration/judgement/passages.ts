@@ -5,11 +5,11 @@ import { pathToFileURL } from 'node:url';
 import { z } from 'zod';
 import { readScore } from '../../src/core/formats/musicxml/readScore';
 import { DEFAULT_PLAYER, maybePlayer } from '../../src/core/instrument/hands';
-import { LEFT_SCHOOL_IDS } from '../../src/core/fingering/left/schools';
-import type { FingeringPlan } from '../../src/core/fingering/plan';
+import { LEFT_SCHOOL_IDS } from '../../src/core/fingering/left/rules/schools';
+import type { FingeringPlan } from '../../src/core/fingering/report/plan';
 import { NO_WISHES, Planner } from '../../src/core/fingering/planner';
-import { RIGHT_SCHOOL_IDS } from '../../src/core/fingering/right/schools';
-import { PLAIN_STYLE } from '../../src/core/fingering/right/style';
+import { RIGHT_SCHOOL_IDS } from '../../src/core/fingering/right/rules/schools';
+import { PLAIN_STYLE } from '../../src/core/fingering/right/rules/style';
 import type { Score } from '../../src/core/score/model';
 
 const expectedSchema = z.object({

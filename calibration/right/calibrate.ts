@@ -4,8 +4,8 @@
  * stand in the table.
  */
 import { writeFileSync } from 'node:fs';
-import { type RightWeights, TABLE_WEIGHTS } from '../../src/core/fingering/right/style';
-import { RIGHT_TERM_IDS } from '../../src/core/fingering/right/terms';
+import { type RightWeights, TABLE_WEIGHTS } from '../../src/core/fingering/right/rules/style';
+import { RIGHT_TERM_IDS } from '../../src/core/fingering/right/rules/terms';
 import { percent, writeTerms } from '../text';
 import { fitRight, measuredRight, type RightTotals } from './fit';
 import { checkingRight, checkingRightHalf, fittingRight, fittingRightHalf, RIGHT_CATEGORIES } from './halves';

@@ -1,10 +1,10 @@
 /** Fits the weights of the right hand as `../fit.ts` does those of the left: inverse optimisation with a margin. */
-import type { Ink } from '../../src/core/fingering/ink';
-import type { Played } from '../../src/core/fingering/right/memory';
-import { RightPlanner } from '../../src/core/fingering/right/planRight';
-import { RIGHT_TERM_IDS, type RightTermId } from '../../src/core/fingering/right/terms';
-import type { RightWeights } from '../../src/core/fingering/right/style';
-import { walkPlaced } from '../../src/core/fingering/right/walk';
+import type { Ink } from '../../src/core/fingering/problem/ink';
+import type { Played } from '../../src/core/fingering/right/rules/memory';
+import { RightPlanner } from '../../src/core/fingering/right/lattice/planRight';
+import { RIGHT_TERM_IDS, type RightTermId } from '../../src/core/fingering/right/rules/terms';
+import type { RightWeights } from '../../src/core/fingering/right/rules/style';
+import { walkPlaced } from '../../src/core/fingering/right/explain/walk';
 import type { Pluck } from '../../src/core/score/model';
 import { Average, normOf, stepped, type StepRules } from '../step';
 import type { RightPassage } from './passages';

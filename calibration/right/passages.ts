@@ -4,9 +4,9 @@
  * "+", "*n" for n sixteenths (otherwise one), "-" a rest, "~" a note that is slurred to and not plucked. Letters:
  * common practice.
  */
-import type { RightSchoolId } from '../../src/core/fingering/right/schools';
+import type { RightSchoolId } from '../../src/core/fingering/right/rules/schools';
 import type { Texture } from '../../src/core/figures/texture';
-import type { TremoloId } from '../../src/core/fingering/right/tremolo';
+import type { TremoloId } from '../../src/core/fingering/right/rules/tremolo';
 
 export interface RightPassage {
   readonly id: string;

@@ -1,9 +1,9 @@
 /** `./oculon check`: judges the fingering that is written in files. */
 import { parseArgs } from 'node:util';
-import { judge } from '../core/fingering/judge';
+import { judge } from '../core/fingering/report/judge';
 import { findingText, REASONS } from '../core/messages/en';
 import { choiceReasonText } from '../core/messages/hand';
-import type { LeftTermId } from '../core/fingering/left/terms';
+import type { LeftTermId } from '../core/fingering/left/rules/terms';
 import { placeOf, tempoAt } from '../core/score/places';
 import { complain, forEachFile, openScore } from './files';
 import { plannerFor, type PlayerOptions, readPlayer } from './playerOptions';

@@ -1,6 +1,6 @@
 /** The command line. */
-import { LEFT_SCHOOL_IDS } from '../core/fingering/left/schools';
-import { RIGHT_SCHOOL_IDS } from '../core/fingering/right/schools';
+import { LEFT_SCHOOL_IDS } from '../core/fingering/left/rules/schools';
+import { RIGHT_SCHOOL_IDS } from '../core/fingering/right/rules/schools';
 import { PLAYERS } from '../core/instrument/hands';
 import { checkCommand } from './checkCommand';
 import { planCommand } from './planCommand';

@@ -1,10 +1,10 @@
 /** A plan as the JSON that checks outside the project read. Times are in quarter notes from the start. */
-import type { FingeringPlan, PlannedNote } from '../core/fingering/plan';
-import type { FingeringProblem } from '../core/fingering/problem';
-import type { HandAction } from '../core/fingering/left/script/handScript';
+import type { FingeringPlan, PlannedNote } from '../core/fingering/report/plan';
+import type { FingeringProblem } from '../core/fingering/problem/problem';
+import type { HandAction } from '../core/fingering/left/explain/handScript';
 import { actionText, remedyText } from '../core/messages/hand';
 import { placeOf } from '../core/score/places';
-import { startOf } from '../core/fingering/strikes';
+import { startOf } from '../core/fingering/problem/strikes';
 import { findingText, noticeText } from '../core/messages/en';
 import type { Score, ScoreNote } from '../core/score/model';
 

@@ -3,10 +3,10 @@ import { z } from 'zod';
 import type { Fretboard } from '../core/instrument/fretboard';
 import { type HandProfile, handProfileSchema } from '../core/instrument/handProfile';
 import { DEFAULT_PLAYER, maybePlayer, PLAYERS } from '../core/instrument/hands';
-import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../core/fingering/left/schools';
+import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../core/fingering/left/rules/schools';
 import { NO_WISHES, Planner } from '../core/fingering/planner';
-import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '../core/fingering/right/schools';
-import { PLAIN_STYLE } from '../core/fingering/right/style';
+import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '../core/fingering/right/rules/schools';
+import { PLAIN_STYLE } from '../core/fingering/right/rules/style';
 import type { Score } from '../core/score/model';
 import { InputProblem, readOrComplain } from './files';
 

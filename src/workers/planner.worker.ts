@@ -1,7 +1,7 @@
 /** Keeps the planner of the opened piece. Questions that a newer one has made pointless are skipped. */
 import { correctionsOf, inkOf } from '../core/fingering/edition/registers';
 import { maybeFormula } from '../core/fingering/formulas/formulas';
-import type { Ink } from '../core/fingering/ink';
+import type { Ink } from '../core/fingering/problem/ink';
 import type { Planner } from '../core/fingering/planner';
 import { WARM_UPS, warmUp } from '../core/fingering/warmUp';
 import { readMusicXmlText, type MusicXmlText } from '../core/formats/musicxml/bytes';

@@ -7,10 +7,10 @@ import {
   listRegisters,
 } from '../core/fingering/edition/registers';
 import type { EngravedPage } from '../core/engraving/page';
-import type { FingeringPlan } from '../core/fingering/plan';
+import type { FingeringPlan } from '../core/fingering/report/plan';
 import { Planner } from '../core/fingering/planner';
-import type { Role } from '../core/fingering/problem';
-import { strikesOf } from '../core/fingering/strikes';
+import type { Role } from '../core/fingering/problem/problem';
+import { strikesOf } from '../core/fingering/problem/strikes';
 import { readMusicXmlText } from '../core/formats/musicxml/bytes';
 import type { KnownUids } from '../core/formats/musicxml/readEvents';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';

@@ -3,13 +3,13 @@
  * operation number the state of its edition; answers that carry old numbers are dropped by whoever gets them.
  */
 import type { EngravedPage } from '../core/engraving/page';
-import type { HandAction } from '../core/fingering/left/script/handScript';
-import type { InkMarks } from '../core/fingering/ink';
-import type { FingeringPlan, NoteChoices } from '../core/fingering/plan';
+import type { HandAction } from '../core/fingering/left/explain/handScript';
+import type { InkMarks } from '../core/fingering/problem/ink';
+import type { FingeringPlan, NoteChoices } from '../core/fingering/report/plan';
 import type { ExportKind } from '../core/formats/musicxml/exportFingered';
 import type { ImportError } from '../core/formats/importError';
 import type { Way } from '../core/fingering/formulas/compare';
-import type { StrokeAction } from '../core/fingering/right/strokeScript';
+import type { StrokeAction } from '../core/fingering/right/explain/strokeScript';
 import type { SlurSuggestion } from '../core/fingering/slurs/suggest';
 import type { Pluck, Score } from '../core/score/model';
 import type { DocumentInput, Roles } from './prepare';

@@ -4,13 +4,13 @@
  * costs what the best start says.
  */
 import { expect } from 'vitest';
-import { entryCost } from '../../src/core/fingering/left/barreCost';
-import { type HandState, handState } from '../../src/core/fingering/left/handState';
-import { memoryAfter } from '../../src/core/fingering/left/memory';
-import type { LeftPlanner } from '../../src/core/fingering/left/planLeft';
-import { stateCost } from '../../src/core/fingering/left/stateCost';
-import { follows, transitionCost } from '../../src/core/fingering/left/transition';
-import { costToEnd, solveLattice, UNREACHABLE } from '../../src/core/fingering/lattice';
+import { entryCost } from '../../src/core/fingering/left/rules/barreCost';
+import { type HandState, handState } from '../../src/core/fingering/left/rules/handState';
+import { memoryAfter } from '../../src/core/fingering/left/rules/memory';
+import type { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
+import { stateCost } from '../../src/core/fingering/left/rules/stateCost';
+import { follows, transitionCost } from '../../src/core/fingering/left/rules/transition';
+import { costToEnd, solveLattice, UNREACHABLE } from '../../src/core/fingering/solver/lattice';
 import { naiveConfigurations } from './naive';
 
 const stateKey = (state: HandState) =>

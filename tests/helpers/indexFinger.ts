@@ -1,7 +1,7 @@
 /** The index finger of the integer program: what it lays, and what laying it costs. */
-import { priceOf } from '../../src/core/fingering/left/ledger';
-import { BARRE_PREPARED_SHARE, BARRE_SIZE } from '../../src/core/fingering/left/terms';
-import type { FingeringProblem } from '../../src/core/fingering/problem';
+import { priceOf } from '../../src/core/fingering/left/rules/ledger';
+import { BARRE_PREPARED_SHARE, BARRE_SIZE } from '../../src/core/fingering/left/rules/terms';
+import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
 import { type Column, sum, under } from './integerProgram';
 import type { LinearProgram } from './linearProgram';
 

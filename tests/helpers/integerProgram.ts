@@ -6,13 +6,13 @@
  * Left out (their weights must be 0): what depends on the order of the hand's memory or on more than two places —
  * carriers of a shift, weak pairs in turn, barres by 2, 3 or 4, shapes under a barre.
  */
-import { handWayFrets, handWayMm } from '../../src/core/fingering/left/handWay';
-import { fingerDistanceMm, pairPlayable } from '../../src/core/fingering/left/constraints';
-import { chargeLine, chargeLineFinger } from '../../src/core/fingering/left/connectionCost';
-import { chargeCut } from '../../src/core/fingering/left/cuts';
-import { hopMs } from '../../src/core/fingering/left/hops';
-import { Bill, priceOf } from '../../src/core/fingering/left/ledger';
-import { placementsOf } from '../../src/core/fingering/left/placements';
+import { handWayFrets, handWayMm } from '../../src/core/fingering/left/rules/handWay';
+import { fingerDistanceMm, pairPlayable } from '../../src/core/fingering/left/rules/constraints';
+import { chargeLine, chargeLineFinger } from '../../src/core/fingering/left/rules/connectionCost';
+import { chargeCut } from '../../src/core/fingering/left/rules/cuts';
+import { hopMs } from '../../src/core/fingering/left/rules/hops';
+import { Bill, priceOf } from '../../src/core/fingering/left/rules/ledger';
+import { placementsOf } from '../../src/core/fingering/left/rules/placements';
 import {
   CHANGED_IN_HURRY,
   INDEX_OPENS,
@@ -20,10 +20,10 @@ import {
   RELEASE_SHARE,
   SQUEEZE_FRETS,
   WEAK_PAIR_MS,
-} from '../../src/core/fingering/left/terms';
-import type { Ink } from '../../src/core/fingering/ink';
-import type { FingeringProblem, Moment } from '../../src/core/fingering/problem';
-import type { Placement } from '../../src/core/fingering/left/handState';
+} from '../../src/core/fingering/left/rules/terms';
+import type { Ink } from '../../src/core/fingering/problem/ink';
+import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
+import type { Placement } from '../../src/core/fingering/left/rules/handState';
 import { movementMs, pairOf } from '../../src/core/instrument/handProfile';
 import { indexFinger } from './indexFinger';
 import { LinearProgram } from './linearProgram';

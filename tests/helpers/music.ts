@@ -1,5 +1,5 @@
 /** Small MusicXML documents and problems for tests. Invented music. */
-import { type FingeringProblem, problemOf } from '../../src/core/fingering/problem';
+import { type FingeringProblem, problemOf } from '../../src/core/fingering/problem/problem';
 import { readScore } from '../../src/core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/hands';

@@ -2,26 +2,31 @@
  * Slow, obvious second opinions of the planners: they enumerate states by plain products and walk over every
  * pair. They share only the price of a state and of a step with the planners.
  */
-import { playable } from '../../src/core/fingering/left/constraints';
-import { type HandState, handState, type Placement } from '../../src/core/fingering/left/handState';
-import { stateCost } from '../../src/core/fingering/left/stateCost';
-import { placementsOf } from '../../src/core/fingering/left/placements';
-import { entryCost } from '../../src/core/fingering/left/barreCost';
-import { memoryAfter as memoryAfterHand } from '../../src/core/fingering/left/memory';
-import { returnCost } from '../../src/core/fingering/left/returns';
-import { follows, transitionCost } from '../../src/core/fingering/left/transition';
-import type { FingeringProblem, Moment } from '../../src/core/fingering/problem';
+import { playable } from '../../src/core/fingering/left/rules/constraints';
+import { type HandState, handState, type Placement } from '../../src/core/fingering/left/rules/handState';
+import { stateCost } from '../../src/core/fingering/left/rules/stateCost';
+import { placementsOf } from '../../src/core/fingering/left/rules/placements';
+import { entryCost } from '../../src/core/fingering/left/rules/barreCost';
+import { memoryAfter as memoryAfterHand } from '../../src/core/fingering/left/rules/memory';
+import { returnCost } from '../../src/core/fingering/left/lattice/returns';
+import { follows, transitionCost } from '../../src/core/fingering/left/rules/transition';
+import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import {
   memoryAfter,
   NO_MEMORY,
   type Played,
   type RightMemory,
   sharingFor,
-} from '../../src/core/fingering/right/memory';
-import { modesFor } from '../../src/core/fingering/right/modes';
-import type { RightSetting } from '../../src/core/fingering/right/setting';
-import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
-import { placedAt, sharingsOf, type StrokeGroup, strokeGroup } from '../../src/core/fingering/right/strokes';
+} from '../../src/core/fingering/right/rules/memory';
+import { modesFor } from '../../src/core/fingering/right/rules/modes';
+import type { RightSetting } from '../../src/core/fingering/right/rules/setting';
+import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/rules/strokeCost';
+import {
+  placedAt,
+  sharingsOf,
+  type StrokeGroup,
+  strokeGroup,
+} from '../../src/core/fingering/right/rules/strokes';
 import type { Pluck } from '../../src/core/score/model';
 
 /** All placements of what sounds at a moment: struck strikes lie somewhere, held ones too or are let go. */

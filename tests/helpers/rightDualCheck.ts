@@ -3,8 +3,8 @@
  * of the next group, priced by the rules; the planner's costs to the end are the best step with what comes after it.
  */
 import { expect } from 'vitest';
-import { costToEnd, solveLattice } from '../../src/core/fingering/lattice';
-import type { FingeringProblem } from '../../src/core/fingering/problem';
+import { costToEnd, solveLattice } from '../../src/core/fingering/solver/lattice';
+import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
 import {
   fingersKey,
   memoryAfter,
@@ -13,14 +13,14 @@ import {
   type RightMemory,
   sharingFor,
   thumbKey,
-} from '../../src/core/fingering/right/memory';
-import { type Placed, RightPlanner } from '../../src/core/fingering/right/planRight';
-import { plainSetting } from '../../src/core/fingering/right/setting';
-import { strokeChain } from '../../src/core/fingering/right/strokeChain';
-import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/strokeCost';
-import { modeNumber } from '../../src/core/fingering/right/modes';
-import { strokeGroup } from '../../src/core/fingering/right/strokes';
-import { StrokeStore } from '../../src/core/fingering/right/strokeStore';
+} from '../../src/core/fingering/right/rules/memory';
+import { type Placed, RightPlanner } from '../../src/core/fingering/right/lattice/planRight';
+import { plainSetting } from '../../src/core/fingering/right/rules/setting';
+import { strokeChain } from '../../src/core/fingering/right/lattice/strokeChain';
+import { groupCost, strokeTransitionCost } from '../../src/core/fingering/right/rules/strokeCost';
+import { modeNumber } from '../../src/core/fingering/right/rules/modes';
+import { strokeGroup } from '../../src/core/fingering/right/rules/strokes';
+import { StrokeStore } from '../../src/core/fingering/right/lattice/strokeStore';
 import { naivePlayed } from './naive';
 
 const nameOf = ({ letters, mode }: Played) => `${letters.join('')}${modeNumber(mode)}`;

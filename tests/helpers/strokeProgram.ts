@@ -6,22 +6,26 @@
  * Left out (their weights must be 0): what looks back further than to the last strokes, the map of stations. Brute force
  * and the dual check know it.
  */
-import type { FingeringProblem } from '../../src/core/fingering/problem';
+import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
 import {
   memoryAfter,
   NO_MEMORY,
   type RightMemory,
   type Sharing,
   sharingFor,
-} from '../../src/core/fingering/right/memory';
-import type { RightSetting } from '../../src/core/fingering/right/setting';
-import { fingersPartCost, groupCost, thumbPartCost } from '../../src/core/fingering/right/strokeCost';
-import type { RightTermId } from '../../src/core/fingering/right/terms';
-import { type PlacedStrike, type StrokeGroup, strokeGroup } from '../../src/core/fingering/right/strokes';
+} from '../../src/core/fingering/right/rules/memory';
+import type { RightSetting } from '../../src/core/fingering/right/rules/setting';
+import { fingersPartCost, groupCost, thumbPartCost } from '../../src/core/fingering/right/rules/strokeCost';
+import type { RightTermId } from '../../src/core/fingering/right/rules/terms';
+import {
+  type PlacedStrike,
+  type StrokeGroup,
+  strokeGroup,
+} from '../../src/core/fingering/right/rules/strokes';
 import type { Column } from './integerProgram';
 import { LinearProgram } from './linearProgram';
 import { naivePlayed } from './naive';
-import { KEEP, modeNumber } from '../../src/core/fingering/right/modes';
+import { KEEP, modeNumber } from '../../src/core/fingering/right/rules/modes';
 
 export const UNPRICED_STROKES: readonly RightTermId[] = ['restation', 'visit', 'spread', 'thumbAbove'];
 

@@ -1,9 +1,9 @@
 /** `npm run test:long [first seed] [count]`: random pieces against brute force; prints the seeds that fail. */
-import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
-import { JointPlanner } from '../../src/core/fingering/joint/planBoth';
-import { RightPlanner } from '../../src/core/fingering/right/planRight';
-import { plainSetting } from '../../src/core/fingering/right/setting';
-import { placedOn } from '../../src/core/fingering/right/strokes';
+import { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
+import { JointPlanner } from '../../src/core/fingering/dual/planBoth';
+import { RightPlanner } from '../../src/core/fingering/right/lattice/planRight';
+import { plainSetting } from '../../src/core/fingering/right/rules/setting';
+import { placedOn } from '../../src/core/fingering/right/rules/strokes';
 import { barXml, problemFrom, randomNotes } from '../helpers/music';
 import { naiveJointCost, naiveLeftCost, naiveRightCost } from '../helpers/naive';
 

@@ -12,10 +12,10 @@ import { PASSAGES } from '../../calibration/passages/all';
 import { RIGHT_PASSAGES } from '../../calibration/right/passages';
 import { rightTaskOf } from '../../calibration/right/task';
 import { chordal, longHeld, tremolo, twoVoices } from '../../bench/music';
-import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
-import { termTotals } from '../../src/core/fingering/left/explain';
+import { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
+import { termTotals } from '../../src/core/fingering/left/explain/explain';
 import { Planner } from '../../src/core/fingering/planner';
-import { RightPlanner } from '../../src/core/fingering/right/planRight';
+import { RightPlanner } from '../../src/core/fingering/right/lattice/planRight';
 import { DEFAULT_PLAYER } from '../../src/core/instrument/hands';
 import { barXml, randomNotes, scoreOrThrow } from '../helpers/music';
 

@@ -5,12 +5,12 @@
  */
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import type { Ink } from '../../src/core/fingering/ink';
-import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
-import type { PlannedNote } from '../../src/core/fingering/plan';
+import type { Ink } from '../../src/core/fingering/problem/ink';
+import { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
+import type { PlannedNote } from '../../src/core/fingering/report/plan';
 import { Planner } from '../../src/core/fingering/planner';
-import { problemOf } from '../../src/core/fingering/problem';
-import { placedOn } from '../../src/core/fingering/right/strokes';
+import { problemOf } from '../../src/core/fingering/problem/problem';
+import { placedOn } from '../../src/core/fingering/right/rules/strokes';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
 import type { Pluck } from '../../src/core/score/model';

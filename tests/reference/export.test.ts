@@ -10,7 +10,7 @@ import createVerovioModule from 'verovio/wasm';
 import { VerovioToolkit } from 'verovio/esm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { validateXML } from 'xmllint-wasm';
-import type { FingeringPlan } from '../../src/core/fingering/plan';
+import type { FingeringPlan } from '../../src/core/fingering/report/plan';
 import { Planner } from '../../src/core/fingering/planner';
 import { readMusicXmlText, zipScore } from '../../src/core/formats/musicxml/bytes';
 import { exportFingered, fingeredText } from '../../src/core/formats/musicxml/exportFingered';

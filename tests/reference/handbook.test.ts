@@ -1,12 +1,12 @@
 /** Facts of the trade that the handbook states; common practice, except where a line names its source. */
 import { describe, expect, it } from 'vitest';
-import { fingerDistanceMm } from '../../src/core/fingering/left/constraints';
+import { fingerDistanceMm } from '../../src/core/fingering/left/rules/constraints';
 import { Planner } from '../../src/core/fingering/planner';
 import { fretDistanceMm } from '../../src/core/instrument/fretboard';
 import { DEFAULT_PLAYER, maybePlayer, PLAYERS } from '../../src/core/instrument/hands';
 import { choiceReasonText } from '../../src/core/messages/hand';
 import { placeOf } from '../../src/core/score/places';
-import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../../src/core/fingering/left/schools';
+import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../../src/core/fingering/left/rules/schools';
 import { barXml, scoreOrThrow, type TestNote } from '../helpers/music';
 
 function planned(

@@ -5,14 +5,14 @@
  */
 import highsLoader from 'highs';
 import { describe, expect, it } from 'vitest';
-import { entryCost } from '../../src/core/fingering/left/barreCost';
-import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
-import { stateCost } from '../../src/core/fingering/left/stateCost';
-import { LEFT_TERM_IDS } from '../../src/core/fingering/left/terms';
-import { follows, transitionCost } from '../../src/core/fingering/left/transition';
-import type { LeftWeights } from '../../src/core/fingering/left/weights';
-import type { Ink } from '../../src/core/fingering/ink';
-import type { FingeringProblem } from '../../src/core/fingering/problem';
+import { entryCost } from '../../src/core/fingering/left/rules/barreCost';
+import { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
+import { stateCost } from '../../src/core/fingering/left/rules/stateCost';
+import { LEFT_TERM_IDS } from '../../src/core/fingering/left/rules/terms';
+import { follows, transitionCost } from '../../src/core/fingering/left/rules/transition';
+import type { LeftWeights } from '../../src/core/fingering/left/rules/weights';
+import type { Ink } from '../../src/core/fingering/problem/ink';
+import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
 import { integerProgram, PRICED_TERMS } from '../helpers/integerProgram';
 import { barXml, problemFrom, randomFrom, randomNotes } from '../helpers/music';
 

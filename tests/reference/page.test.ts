@@ -5,7 +5,7 @@ import { overlaps, right } from '../../src/core/engraving/page';
 import type { EngravedPage } from '../../src/core/engraving/page';
 import { placeMarks, type PlacedMark } from '../../src/core/engraving/placeMarks';
 import { readEngravedPage } from '../../src/core/engraving/readPage';
-import { marksOf } from '../../src/core/fingering/marks/marksOf';
+import { marksOf } from '../../src/core/marks/marksOf';
 import { Planner } from '../../src/core/fingering/planner';
 import { readScore } from '../../src/core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';

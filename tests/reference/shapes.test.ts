@@ -4,14 +4,14 @@
  */
 import { describe, expect, it } from 'vitest';
 import { CHORD_SHAPES, checkingShapes, type ChordShape } from '../../calibration/shapes';
-import { playable } from '../../src/core/fingering/left/constraints';
-import type { Placement } from '../../src/core/fingering/left/handState';
-import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
-import type { Ink } from '../../src/core/fingering/ink';
+import { playable } from '../../src/core/fingering/left/rules/constraints';
+import type { Placement } from '../../src/core/fingering/left/rules/handState';
+import { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
+import type { Ink } from '../../src/core/fingering/problem/ink';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
 import { openMidi, STANDARD_TUNING } from '../../src/core/instrument/tuning';
-import type { FingeringProblem } from '../../src/core/fingering/problem';
+import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
 import { barXml, problemFrom, randomFrom } from '../helpers/music';
 
 const midiOf = ({ string, fret }: Placement) => openMidi(STANDARD_TUNING, string) + fret;

@@ -5,15 +5,15 @@
  */
 import highsLoader from 'highs';
 import { describe, expect, it } from 'vitest';
-import { JointPlanner } from '../../src/core/fingering/joint/planBoth';
-import { LeftPlanner } from '../../src/core/fingering/left/planLeft';
-import { LEFT_TERM_IDS } from '../../src/core/fingering/left/terms';
-import type { LeftWeights } from '../../src/core/fingering/left/weights';
-import type { FingeringProblem } from '../../src/core/fingering/problem';
-import { type Placed, RightPlanner } from '../../src/core/fingering/right/planRight';
-import { plainSetting, type RightSetting } from '../../src/core/fingering/right/setting';
-import { placedOn } from '../../src/core/fingering/right/strokes';
-import type { RightWeights } from '../../src/core/fingering/right/style';
+import { JointPlanner } from '../../src/core/fingering/dual/planBoth';
+import { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
+import { LEFT_TERM_IDS } from '../../src/core/fingering/left/rules/terms';
+import type { LeftWeights } from '../../src/core/fingering/left/rules/weights';
+import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
+import { type Placed, RightPlanner } from '../../src/core/fingering/right/lattice/planRight';
+import { plainSetting, type RightSetting } from '../../src/core/fingering/right/rules/setting';
+import { placedOn } from '../../src/core/fingering/right/rules/strokes';
+import type { RightWeights } from '../../src/core/fingering/right/rules/style';
 import { leftHand, PRICED_TERMS } from '../helpers/integerProgram';
 import { LinearProgram } from '../helpers/linearProgram';
 import { barXml, problemFrom, randomFrom, randomNotes } from '../helpers/music';

@@ -4,12 +4,12 @@
  */
 import { describe, expect, it } from 'vitest';
 import { FORMULAS, ORDERS } from '../../src/core/fingering/formulas/formulas';
-import type { Ink } from '../../src/core/fingering/ink';
-import type { FingeringPlan } from '../../src/core/fingering/plan';
+import type { Ink } from '../../src/core/fingering/problem/ink';
+import type { FingeringPlan } from '../../src/core/fingering/report/plan';
 import { NO_WISHES, Planner } from '../../src/core/fingering/planner';
-import { RIGHT_SCHOOL_IDS } from '../../src/core/fingering/right/schools';
-import { PLAIN_STYLE, type RightStyle } from '../../src/core/fingering/right/style';
-import { TREMOLO_IDS, TREMOLOS } from '../../src/core/fingering/right/tremolo';
+import { RIGHT_SCHOOL_IDS } from '../../src/core/fingering/right/rules/schools';
+import { PLAIN_STYLE, type RightStyle } from '../../src/core/fingering/right/rules/style';
+import { TREMOLO_IDS, TREMOLOS } from '../../src/core/fingering/right/rules/tremolo';
 import { DEFAULT_PLAYER } from '../../src/core/instrument/hands';
 import { strokeActionText, strokeWords } from '../../src/core/messages/strokes';
 import type { Pluck } from '../../src/core/score/model';

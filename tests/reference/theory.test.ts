@@ -3,7 +3,7 @@ import teoria from 'teoria';
 import { describe, expect, it } from 'vitest';
 import { midiName, midiOf, pitchName, type Step } from '../../src/core/music/pitch';
 import { fretDistanceMm } from '../../src/core/instrument/fretboard';
-import { placementsOf } from '../../src/core/fingering/left/placements';
+import { placementsOf } from '../../src/core/fingering/left/rules/placements';
 import { TUNINGS } from '../../src/core/instrument/tuning';
 import { barXml, problemFrom } from '../helpers/music';
 

@@ -3,12 +3,12 @@
  * string really sounds. Plain data in layout units; drawing and tests read the same lists.
  */
 import type { FormulaSpan } from '../fingering/formulas/recognise';
-import type { FingeringPlan, PlannedShift } from '../fingering/plan';
-import type { PlannedFigure } from '../fingering/right/plannedFigures';
-import type { PlannedStroke } from '../fingering/right/report';
-import type { Ring } from '../fingering/rings/ring';
+import type { FingeringPlan, PlannedShift } from '../fingering/report/plan';
+import type { PlannedFigure } from '../fingering/right/explain/plannedFigures';
+import type { PlannedStroke } from '../fingering/right/explain/report';
+import type { Ring } from '../rings/ring';
 import type { Score } from '../score/model';
-import { startOf } from '../fingering/strikes';
+import { startOf } from '../fingering/problem/strikes';
 import type { EngravedPage } from './page';
 
 export interface Span {

@@ -2,7 +2,7 @@
  * Marks get their places on an engraved page: numerals to the left of their noteheads, everything else in rows
  * above and below the staff. No mark touches a notehead, stem, beam, accidental, slur or another mark.
  */
-import type { Mark, MarkKind } from '../fingering/marks/mark';
+import type { Mark, MarkKind } from '../marks/mark';
 import { bottom, type Box, type EngravedPage, type NoteBox, overlaps, right, type SystemBox } from './page';
 
 export interface PlacedMark extends Mark {

@@ -1,5 +1,5 @@
 /** Basses that the thumb plays under the fingers' figures belong to these: see handbook 13, "also the upper voice over held basses". */
-import type { FingeringProblem } from '../fingering/problem';
+import type { FingeringProblem } from '../fingering/problem/problem';
 import type { Figure } from './figure';
 import type { Texture } from './texture';
 import type { Hand } from './thumb';

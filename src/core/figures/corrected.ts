@@ -1,5 +1,5 @@
 /** The teacher's word on a texture, note by note, laid over what was read. */
-import type { FingeringProblem } from '../fingering/problem';
+import type { FingeringProblem } from '../fingering/problem/problem';
 import type { Figure } from './figure';
 import type { Texture } from './texture';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { barXml, problemFrom } from '../../../tests/helpers/music';
 import { TEXTURED, type TexturedPassage } from '../../../tests/helpers/textures/corpus';
-import type { FingeringProblem } from '../fingering/problem';
+import type { FingeringProblem } from '../fingering/problem/problem';
 import { readFigures } from './reading';
 import type { Texture } from './texture';
 

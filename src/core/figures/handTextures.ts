@@ -1,5 +1,5 @@
 /** What the fingers of the right hand have to think in at each moment, when figures of several voices lie over each other. */
-import type { FingeringProblem } from '../fingering/problem';
+import type { FingeringProblem } from '../fingering/problem/problem';
 import type { Figure } from './figure';
 import type { Texture } from './texture';
 import type { Hand } from './thumb';

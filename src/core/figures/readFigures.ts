@@ -1,5 +1,5 @@
 /** Reads a piece into figures, voice by voice. Source: handbook 13. */
-import type { FingeringProblem } from '../fingering/problem';
+import type { FingeringProblem } from '../fingering/problem/problem';
 import { evidenceOf, type ReadTexture, SLOW_MS, TREMOLO_MS } from './evidence';
 import type { Figure, FigureRule } from './figure';
 import { spansOf, type Span } from './segment';

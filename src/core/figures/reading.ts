@@ -1,5 +1,5 @@
 /** A piece read as figures: the texture of every note, and what the right hand makes of it. */
-import type { FingeringProblem } from '../fingering/problem';
+import type { FingeringProblem } from '../fingering/problem/problem';
 import { withBasses } from './basses';
 import { corrected } from './corrected';
 import type { Figure } from './figure';

@@ -2,7 +2,7 @@
  * Whose note it is: the thumb's, the fingers', or that of whichever hand carries the line. What is written stem-down is
  * not all bass: an accompaniment above a bass note belongs to i and m. Source: handbook 1 and 13.
  */
-import type { FingeringProblem } from '../fingering/problem';
+import type { FingeringProblem } from '../fingering/problem/problem';
 import { isSingle, lowest, type Voice, type VoiceEvent } from './voices';
 
 /** thumb: the bass. fingers: everything above it. either: one voice alone, which p or the fingers may play. */

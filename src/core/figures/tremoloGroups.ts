@@ -1,5 +1,5 @@
 /** The repeated notes of a tremolo, group by group: which stroke of its group each is. */
-import type { FingeringProblem } from '../fingering/problem';
+import type { FingeringProblem } from '../fingering/problem/problem';
 import type { Figure } from './figure';
 import type { Hand } from './thumb';
 

@@ -1,5 +1,5 @@
 /** The voices of a piece as rows of events: what is struck at one moment in one voice. */
-import type { FingeringProblem, Strike } from '../fingering/problem';
+import type { FingeringProblem, Strike } from '../fingering/problem/problem';
 
 export interface VoiceEvent {
   readonly moment: number;

@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { scoreOrThrow } from '../../../tests/helpers/music';
 import { CONCERT_FRETBOARD } from '../instrument/fretboard';
 import { ADULT_MEDIUM } from '../instrument/hands';
-import type { Ink } from './ink';
-import type { NoteChoices, RightChoice } from './plan';
+import type { Ink } from './problem/ink';
+import type { NoteChoices, RightChoice } from './report/plan';
 import { Planner } from './planner';
 
 const xml = readFileSync(new URL('../../../demo/weir-etude.musicxml', import.meta.url), 'utf8');

@@ -3,33 +3,38 @@ import type { Fretboard } from '../instrument/fretboard';
 import type { HandProfile } from '../instrument/handProfile';
 import type { Texture } from '../figures/texture';
 import type { Score } from '../score/model';
-import { type Ink, type InkMarks, NO_INK } from './ink';
-import { pickAlternatives } from './alternatives';
-import { reasonsBetween, termTotals } from './left/explain';
-import { holdsOther, reasonsAgainst } from './left/reasons';
-import { type HandAction, handScript } from './left/script/handScript';
-import { codeOf, type HandState, type Placement } from './left/handState';
-import { type LeftCandidate, LeftPlanner } from './left/planLeft';
-import { type BothHands, JointPlanner } from './joint/planBoth';
-import type { FingeringPlan, LeftChoice, NoteChoices, RightChoice } from './plan';
-import { type FingeringProblem, problemOf, type Strike } from './problem';
-import type { LeftSchoolId } from './left/schools';
-import { leftWeights } from './left/weights';
-import { inkedLetters } from './right/inkedLetters';
-import { figureReason } from './right/figureReason';
-import { type RightCandidate, RightPlanner } from './right/planRight';
-import { type StrokeReason, strokeReasons, type StrokesWalked, walkedWithLedgers } from './right/reasons';
-import { type StrokeAction, strokeScript } from './right/strokeScript';
+import { type Ink, type InkMarks, NO_INK } from './problem/ink';
+import { pickAlternatives } from './takes/alternatives';
+import { reasonsBetween, termTotals } from './left/explain/explain';
+import { holdsOther, reasonsAgainst } from './left/explain/reasons';
+import { type HandAction, handScript } from './left/explain/handScript';
+import { codeOf, type HandState, type Placement } from './left/rules/handState';
+import { type LeftCandidate, LeftPlanner } from './left/lattice/planLeft';
+import { type BothHands, JointPlanner } from './dual/planBoth';
+import type { FingeringPlan, LeftChoice, NoteChoices, RightChoice } from './report/plan';
+import { type FingeringProblem, problemOf, type Strike } from './problem/problem';
+import type { LeftSchoolId } from './left/rules/schools';
+import { leftWeights } from './left/rules/weights';
+import { inkedLetters } from './right/lattice/inkedLetters';
+import { figureReason } from './right/explain/figureReason';
+import { type RightCandidate, RightPlanner } from './right/lattice/planRight';
+import {
+  type StrokeReason,
+  strokeReasons,
+  type StrokesWalked,
+  walkedWithLedgers,
+} from './right/explain/reasons';
+import { type StrokeAction, strokeScript } from './right/explain/strokeScript';
 import { compareWays, formulaInk, type Way } from './formulas/compare';
 import type { Formula } from './formulas/formulas';
 import { type SlurSuggestion, suggestSlurs } from './slurs/suggest';
-import type { RightSchoolId } from './right/schools';
-import { type RightSetting, rightSettingOf } from './right/setting';
-import { placedOn, strokeGroup } from './right/strokes';
-import { PLAIN_STYLE, type RightStyle } from './right/style';
-import { walkRight } from './right/walk';
-import { PlanReport } from './planReport';
-import { ringsOf } from './rings/ring';
+import type { RightSchoolId } from './right/rules/schools';
+import { type RightSetting, rightSettingOf } from './right/rules/setting';
+import { placedOn, strokeGroup } from './right/rules/strokes';
+import { PLAIN_STYLE, type RightStyle } from './right/rules/style';
+import { walkRight } from './right/explain/walk';
+import { PlanReport } from './report/planReport';
+import { ringsOf } from '../rings/ring';
 
 /** Reasons worth showing beside a choice, and for how many of them they are worked out. */
 const REASONS_SHOWN = 2;

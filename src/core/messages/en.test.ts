@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { ASSUMPTIONS, FINDINGS, IMPORT_ERRORS, NOTICES, REASONS } from './en';
-import { LEFT_TERMS } from '../fingering/left/terms';
+import { LEFT_TERMS } from '../fingering/left/rules/terms';
 
 /** A value with every parameter that any message uses. */
 const SAMPLE = {

@@ -1,7 +1,7 @@
 /** Every sentence that the core's codes become. One catalogue; linted in `en.test.ts`. */
-import type { Finding } from '../fingering/plan';
-import type { RingEnd } from '../fingering/rings/ring';
-import type { LeftTermId } from '../fingering/left/terms';
+import type { Finding } from '../fingering/report/plan';
+import type { RingEnd } from '../rings/ring';
+import type { LeftTermId } from '../fingering/left/rules/terms';
 import type { ImportError } from '../formats/importError';
 import { SLUR_FAULTS } from './strokes';
 import { LARGEST_MEGABYTES } from '../formats/musicxml/bytes';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { ChoiceReason } from '../fingering/left/reasons';
-import type { HandAction, HandActionKind } from '../fingering/left/script/handScript';
+import type { ChoiceReason } from '../fingering/left/explain/reasons';
+import type { HandAction, HandActionKind } from '../fingering/left/explain/handScript';
 import { actionText, choiceReasonText, remedyText, REMEDIES } from './hand';
 
 const place = () => ({ bar: '2', beat: '3' });

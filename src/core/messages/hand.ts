@@ -1,10 +1,10 @@
 /** What is said about the left hand: reasons beside a choice, ways out, the script of the hand. */
-import type { ChoiceReason } from '../fingering/left/reasons';
-import type { HandAction, HandActionKind } from '../fingering/left/script/handScript';
-import { isBarre } from '../fingering/left/script/grips';
-import type { Role } from '../fingering/problem';
-import type { Remedy, RemedyKind } from '../fingering/remedies';
-import type { RingEnd } from '../fingering/rings/ring';
+import type { ChoiceReason } from '../fingering/left/explain/reasons';
+import type { HandAction, HandActionKind } from '../fingering/left/explain/handScript';
+import { isBarre } from '../fingering/left/explain/grips';
+import type { Role } from '../fingering/problem/problem';
+import type { Remedy, RemedyKind } from '../fingering/report/remedies';
+import type { RingEnd } from '../rings/ring';
 import { midiName } from '../music/pitch';
 import { roman } from '../music/roman';
 import { REASONS } from './en';

@@ -1,5 +1,5 @@
 /** The survey of a piece: what a teacher sees before the first finger is written. Source: handbook, "The job". */
-import type { FingeringPlan } from '../fingering/plan';
+import type { FingeringPlan } from '../fingering/report/plan';
 import { tuningOrThrow } from '../instrument/tuning';
 import type { BarCorrection } from '../score/corrections';
 import type { Score } from '../score/model';

@@ -1,5 +1,5 @@
 /** What has to be mastered in a piece, counted. */
-import type { FingeringPlan } from '../fingering/plan';
+import type { FingeringPlan } from '../fingering/report/plan';
 import type { Score } from '../score/model';
 
 export type Technique =

@@ -19,18 +19,18 @@ import {
   type Registers,
   scoreCorrectionsKey,
 } from '$core/fingering/edition/registers';
-import { type Ink, type InkMarks, NO_INK } from '$core/fingering/ink';
-import type { Finding, FingeringPlan, NoteChoices, PlannedNote } from '$core/fingering/plan';
-import type { HandAction } from '$core/fingering/left/script/handScript';
-import type { Role } from '$core/fingering/problem';
-import type { Remedy } from '$core/fingering/remedies';
+import { type Ink, type InkMarks, NO_INK } from '$core/fingering/problem/ink';
+import type { Finding, FingeringPlan, NoteChoices, PlannedNote } from '$core/fingering/report/plan';
+import type { HandAction } from '$core/fingering/left/explain/handScript';
+import type { Role } from '$core/fingering/problem/problem';
+import type { Remedy } from '$core/fingering/report/remedies';
 import type { Way } from '$core/fingering/formulas/compare';
-import type { RightSchoolId } from '$core/fingering/right/schools';
-import type { StrokeAction } from '$core/fingering/right/strokeScript';
+import type { RightSchoolId } from '$core/fingering/right/rules/schools';
+import type { StrokeAction } from '$core/fingering/right/explain/strokeScript';
 import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
 import type { Texture } from '$core/figures/texture';
-import type { Mark } from '$core/fingering/marks/mark';
-import { marksOf } from '$core/fingering/marks/marksOf';
+import type { Mark } from '$core/marks/mark';
+import { marksOf } from '$core/marks/marksOf';
 import type { EngravedPage } from '$core/engraving/page';
 import { placeMarks, type PlacedMark } from '$core/engraving/placeMarks';
 import type { ImportError } from '$core/formats/importError';

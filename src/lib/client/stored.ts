@@ -1,5 +1,5 @@
 /** What the server has made ready for a piece: the first paint needs neither engraver nor planner. */
-import type { FingeringPlan } from '$core/fingering/plan';
+import type { FingeringPlan } from '$core/fingering/report/plan';
 import type { DocumentInput, PreparedPage } from '$workers/prepare';
 import type { OpenedPiece } from '$lib/server/useCases/openPiece';
 

@@ -2,14 +2,14 @@
 import { z } from 'zod';
 import { TEXTURE_IDS, type Texture } from '../../figures/texture';
 import { maybePlayer } from '../../instrument/hands';
-import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../left/schools';
+import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../left/rules/schools';
 import { maybeTuning } from '../../instrument/tuning';
 import { maybeFraction } from '../../music/fraction';
 import { maybePitch } from '../../music/pitchText';
 import { EFFECT_TAGS, PLUCKS } from '../../score/model';
-import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '../right/schools';
-import { REOPENINGS, REST_STROKES } from '../right/style';
-import { TREMOLO_IDS, type TremoloId } from '../right/tremolo';
+import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '../right/rules/schools';
+import { REOPENINGS, REST_STROKES } from '../right/rules/style';
+import { TREMOLO_IDS, type TremoloId } from '../right/rules/tremolo';
 
 export type TargetKind = 'note' | 'bar' | 'piece';
 

@@ -2,12 +2,12 @@
 import { maybeFraction } from '../../music/fraction';
 import { maybePitch } from '../../music/pitchText';
 import type { BarCorrection, Corrections, NoteCorrection } from '../../score/corrections';
-import { type Ink, type InkMarks, NO_INK } from '../ink';
+import { type Ink, type InkMarks, NO_INK } from '../problem/ink';
 import { DEFAULT_PLAYER, maybePlayer, type Player } from '../../instrument/hands';
 import type { Texture } from '../../figures/texture';
-import type { LeftSchoolId } from '../left/schools';
-import type { RightSchoolId } from '../right/schools';
-import { PLAIN_STYLE, type RightStyle } from '../right/style';
+import type { LeftSchoolId } from '../left/rules/schools';
+import type { RightSchoolId } from '../right/rules/schools';
+import { PLAIN_STYLE, type RightStyle } from '../right/rules/style';
 import {
   type Attribute,
   ATTRIBUTE_NAMES,

@@ -1,14 +1,14 @@
 /** One passage played in several ways on the same strings: with a formula, or by a school, each in numbers. */
 import type { Pluck } from '../../score/model';
-import type { Ink, InkMarks } from '../ink';
-import { NO_INK } from '../ink';
-import type { FingeringProblem } from '../problem';
-import type { HandState } from '../left/handState';
-import { RightPlanner } from '../right/planRight';
-import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '../right/schools';
-import type { RightSetting } from '../right/setting';
-import { placedOn, type StrokeGroup } from '../right/strokes';
-import { walkRight } from '../right/walk';
+import type { Ink, InkMarks } from '../problem/ink';
+import { NO_INK } from '../problem/ink';
+import type { FingeringProblem } from '../problem/problem';
+import type { HandState } from '../left/rules/handState';
+import { RightPlanner } from '../right/lattice/planRight';
+import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '../right/rules/schools';
+import type { RightSetting } from '../right/rules/setting';
+import { placedOn, type StrokeGroup } from '../right/rules/strokes';
+import { walkRight } from '../right/explain/walk';
 import type { Formula } from './formulas';
 import { FORMULAS } from './formulas';
 import { measureStrokes, type StrokeMeasure } from './measure';

@@ -1,6 +1,6 @@
 /** Formulas of the right hand: orders of fingers that go round and round. Source: handbook, "Formulas". */
 import type { Pluck } from '../../score/model';
-import { TREMOLOS } from '../right/tremolo';
+import { TREMOLOS } from '../right/rules/tremolo';
 
 export type FormulaKind = 'order' | 'arpeggio' | 'thumb' | 'line' | 'tremolo';
 

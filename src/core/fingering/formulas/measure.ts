@@ -1,10 +1,10 @@
 /** A passage of the right hand in numbers: what a teacher compares two ways of playing by. */
 import { type RightFinger, RIGHT_FINGERS, type RightPair } from '../../instrument/rightProfile';
-import type { FingeringProblem } from '../problem';
-import { crossingOf, repeatOf } from '../right/reasons';
-import { displacementMs, displacementStrings, placeOf } from '../right/strokeCost';
-import { STRING_GAP_AT_SOUNDHOLE_MM } from '../right/terms';
-import type { RightStep } from '../right/walk';
+import type { FingeringProblem } from '../problem/problem';
+import { crossingOf, repeatOf } from '../right/explain/reasons';
+import { displacementMs, displacementStrings, placeOf } from '../right/rules/strokeCost';
+import { STRING_GAP_AT_SOUNDHOLE_MM } from '../right/rules/terms';
+import type { RightStep } from '../right/explain/walk';
 
 export interface StrokeMeasure {
   readonly strokes: number;

@@ -1,9 +1,9 @@
 /** Which formula a passage is played with, how long, and why it is left. */
 import type { Pluck } from '../../score/model';
-import type { FingeringProblem } from '../problem';
-import { sharingFor } from '../right/memory';
-import { crossingOf } from '../right/reasons';
-import type { RightStep } from '../right/walk';
+import type { FingeringProblem } from '../problem/problem';
+import { sharingFor } from '../right/rules/memory';
+import { crossingOf } from '../right/explain/reasons';
+import type { RightStep } from '../right/explain/walk';
 import { type Formula, FORMULAS } from './formulas';
 
 /**

@@ -1,7 +1,7 @@
 /** Whether each slur that the music asks for can be played as one. Source: handbook, "Slurs". */
-import type { FingeringProblem } from '../problem';
-import { type HandState, type Placement } from '../left/handState';
-import { slurPlayable, weakSlur } from '../left/connectionCost';
+import type { FingeringProblem } from '../problem/problem';
+import { type HandState, type Placement } from '../left/rules/handState';
+import { slurPlayable, weakSlur } from '../left/rules/connectionCost';
 
 /**
  * strings: the notes lie on two strings. fingers: the fingers cannot do it in that direction. planted: the finger that

@@ -3,13 +3,13 @@
  * than the fingers. The notes already lie on one string under fingers that can do it. Source: handbook, "Slurs".
  */
 import type { Pluck } from '../../score/model';
-import type { FingeringProblem } from '../problem';
-import type { HandState, Placement } from '../left/handState';
-import { slurPlayable, weakSlur } from '../left/connectionCost';
-import type { Placed } from '../right/planRight';
-import { crossingOf, repeatOf } from '../right/reasons';
-import { placedOn } from '../right/strokes';
-import type { RightStep } from '../right/walk';
+import type { FingeringProblem } from '../problem/problem';
+import type { HandState, Placement } from '../left/rules/handState';
+import { slurPlayable, weakSlur } from '../left/rules/connectionCost';
+import type { Placed } from '../right/lattice/planRight';
+import { crossingOf, repeatOf } from '../right/explain/reasons';
+import { placedOn } from '../right/rules/strokes';
+import type { RightStep } from '../right/explain/walk';
 
 export type SlurCure = 'crossing' | 'repeat' | 'speed';
 

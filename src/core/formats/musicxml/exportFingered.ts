@@ -1,6 +1,6 @@
 /** The imported file with a plan in it. */
-import { barreLabel } from '../../fingering/marks/barreLabel';
-import type { FingeringPlan } from '../../fingering/plan';
+import { barreLabel } from '../../marks/barreLabel';
+import type { FingeringPlan } from '../../fingering/report/plan';
 import { type Corrections, NO_CORRECTIONS } from '../../score/corrections';
 import { correctionSplices } from './correctionSplices';
 import { type MusicXmlText, writeMusicXmlBytes, zipScore } from './bytes';

@@ -1,8 +1,8 @@
 <!-- The textures of the piece: the figure of the selected note, which can be named otherwise, and all of them. -->
 <script lang="ts">
   import { TEXTURE_IDS, type Texture } from '$core/figures/texture';
-  import type { FingeringPlan } from '$core/fingering/plan';
-  import type { PlannedFigure } from '$core/fingering/right/plannedFigures';
+  import type { FingeringPlan } from '$core/fingering/report/plan';
+  import type { PlannedFigure } from '$core/fingering/right/explain/plannedFigures';
   import { figureReasonText, formulaText, TEXTURE_NAMES } from '$core/messages/figures';
   import { EFFECT_NAMES } from '$core/messages/strokes';
   import type { Score } from '$core/score/model';

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Finding } from '$core/fingering/plan';
-  import type { Remedy } from '$core/fingering/remedies';
+  import type { Finding } from '$core/fingering/report/plan';
+  import type { Remedy } from '$core/fingering/report/remedies';
   import { findingText } from '$core/messages/en';
   import { remedyText } from '$core/messages/hand';
 

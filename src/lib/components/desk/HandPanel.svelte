@@ -1,9 +1,9 @@
 <!-- Whose hand, which school; the changes of position; and the script of the hand, said step by step. -->
 <script lang="ts">
   import { PIECE } from '$core/fingering/edition/attributes';
-  import { LEFT_SCHOOL_IDS } from '$core/fingering/left/schools';
-  import { asBlocks, type HandAction } from '$core/fingering/left/script/handScript';
-  import type { FingeringPlan } from '$core/fingering/plan';
+  import { LEFT_SCHOOL_IDS } from '$core/fingering/left/rules/schools';
+  import { asBlocks, type HandAction } from '$core/fingering/left/explain/handScript';
+  import type { FingeringPlan } from '$core/fingering/report/plan';
   import { PLAYERS } from '$core/instrument/hands';
   import { actionText } from '$core/messages/hand';
   import { roman } from '$core/music/roman';

@@ -4,8 +4,8 @@
   import ChevronUp from '@lucide/svelte/icons/chevron-up';
   import type { EngravedPage } from '$core/engraving/page';
   import { systemLanes } from '$core/engraving/lanes';
-  import type { FingeringPlan, PlannedShift } from '$core/fingering/plan';
-  import type { PlannedStroke } from '$core/fingering/right/report';
+  import type { FingeringPlan, PlannedShift } from '$core/fingering/report/plan';
+  import type { PlannedStroke } from '$core/fingering/right/explain/report';
   import { RING_ENDS } from '$core/messages/hand';
   import { strokeWords } from '$core/messages/strokes';
   import { FIGURE_ROW } from './lanesLayout';

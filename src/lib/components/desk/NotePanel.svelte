@@ -1,10 +1,10 @@
 <!-- The selected note: what it is, how it stands, and every other choice with its exact price. -->
 <script lang="ts">
-  import type { LeftChoice, NoteChoices, PlannedNote, RightChoice } from '$core/fingering/plan';
+  import type { LeftChoice, NoteChoices, PlannedNote, RightChoice } from '$core/fingering/report/plan';
   import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
   import { otherStringsText, slurSuggestionText, strokeReasonText } from '$core/messages/strokes';
   import type { Pluck } from '$core/score/model';
-  import type { InkMarks } from '$core/fingering/ink';
+  import type { InkMarks } from '$core/fingering/problem/ink';
   import { roman } from '$core/music/roman';
   import { choiceReasonText, type PlaceOf } from '$core/messages/hand';
   import { STRING_KEYS } from '$lib/client/shortcuts';

@@ -2,10 +2,10 @@
 <script lang="ts">
   import { PIECE } from '$core/fingering/edition/attributes';
   import type { Way } from '$core/fingering/formulas/compare';
-  import type { FingeringPlan } from '$core/fingering/plan';
-  import { RIGHT_SCHOOL_IDS } from '$core/fingering/right/schools';
-  import { REOPENINGS, REST_STROKES } from '$core/fingering/right/style';
-  import { TREMOLO_IDS } from '$core/fingering/right/tremolo';
+  import type { FingeringPlan } from '$core/fingering/report/plan';
+  import { RIGHT_SCHOOL_IDS } from '$core/fingering/right/rules/schools';
+  import { REOPENINGS, REST_STROKES } from '$core/fingering/right/rules/style';
+  import { TREMOLO_IDS } from '$core/fingering/right/rules/tremolo';
   import {
     EFFECT_NAMES,
     formulaSpanText,

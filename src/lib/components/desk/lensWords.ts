@@ -1,5 +1,5 @@
 /** Hands and schools by name. */
-import type { LeftSchoolId } from '$core/fingering/left/schools';
+import type { LeftSchoolId } from '$core/fingering/left/rules/schools';
 
 const HANDS: Readonly<Record<string, string>> = {
   'adult-medium': 'Adult, medium',

@@ -1,6 +1,6 @@
 <!-- What each voice plays: its figures along the piece, the highest voice on top. -->
 <script lang="ts">
-  import type { PlannedFigure } from '$core/fingering/right/plannedFigures';
+  import type { PlannedFigure } from '$core/fingering/right/explain/plannedFigures';
   import { figureReasonText, formulaText, TEXTURE_NAMES } from '$core/messages/figures';
   import type { Measure } from '$core/score/model';
 

@@ -2,7 +2,7 @@
 import { gzipSync } from 'node:zlib';
 import type { ImportError } from '../../../core/formats/importError';
 import type { Result } from '../../../core/result';
-import type { FingeringPlan } from '../../../core/fingering/plan';
+import type { FingeringPlan } from '../../../core/fingering/report/plan';
 import type { Score } from '../../../core/score/model';
 import {
   type ImportedScore,

@@ -1,0 +1,175 @@
+/**
+ * A bound for both hands. Each hand is planned by itself, and a price on every choice of strings, paid by one hand to
+ * the other, makes them agree: Lagrangian decomposition. Whatever the prices, the two optima together are at most the
+ * joint one; sequential averaging of both hands' least costs through each choice (tree-reweighted message passing,
+ * Kolmogorov 2006) never lowers that bound.
+ */
+import { type Mask, UNREACHABLE } from '../solver/lattice';
+import type { StrokeLayer } from '../right/lattice/strokeChain';
+import { kinOf, PARTS, type Prices, variantsByStrings } from './bound';
+import { type ChainEnds, LeftChain, RightChain } from './chain';
+import type { CoreMoment } from './core';
+
+/** There and back at most so often; no more than that once it hardly raises the bound, in tenths of a point. */
+const MOST_SWEEPS = 24;
+const HARDLY = 1;
+
+/** Prices may have been added to or taken off what cannot be reached; no real cost comes near it. */
+const BROKEN = UNREACHABLE / 2;
+
+/** What lies around a part of a piece, by hand. */
+export interface Ends {
+  readonly left: ChainEnds;
+  readonly right: ChainEnds;
+}
+
+/** How it is bargained, in tenths of a point but for the share. */
+export interface Terms {
+  /** How much dearer than its best the left hand is at least on strings that no variant has. */
+  readonly strangeness: number;
+  /**
+   * What is no node is dearer for the left hand: this share of the difference goes to the right hand, so that a row of
+   * such strings does not look as good as the core to it; more, and it does so to the left hand.
+   */
+  readonly slackGiven: number;
+  /** After the first sweep only states of the right hand are looked at that are so much dearer than the best. */
+  readonly near: number;
+}
+
+/**
+ * @param lefts prices between the core's nodes, by moment; the first is not looked at
+ * @param above by moment and variant: how much dearer than its best the left hand is with it, where no node has it
+ * @param strokeMasks what of them inked letters allow
+ * @param ends null for a whole piece; `strokes` has one layer more, before the first moment, in any case
+ */
+export function agreedPrices(
+  core: readonly CoreMoment[],
+  lefts: readonly Int32Array[],
+  above: readonly (readonly (number | null)[])[],
+  strokes: readonly StrokeLayer[],
+  strokeMasks: readonly Mask[],
+  steps: readonly number[],
+  start: Prices,
+  terms: Terms,
+  ends: Ends | null = null,
+): Prices {
+  const prices = core.map(({ variants }, k) =>
+    start[k]?.length === variants.length
+      ? Float64Array.from(start[k], (price) => price / PARTS)
+      : new Float64Array(variants.length),
+  );
+  const left = new LeftChain(core, lefts, steps, prices, ends?.left ?? null);
+  const right = RightChain.over(core, strokes, strokeMasks, steps, prices, ends?.right ?? null);
+  const kin = core.map((moment) => kinOf(moment, variantsByStrings(moment)));
+  const agreement = new Agreement(left, right, terms);
+  const agree = (k: number) => agreement.at(k, above[k]!, kin[k]!, prices[k]!);
+  const last = core.length - 1;
+  for (let k = last; k > 0; k--) agreement.backwardInto(k);
+  agreement.forwardInto(0);
+  let bound = agreement.bound(prices[0]!.length);
+  for (let sweep = 0; sweep < MOST_SWEEPS; sweep++) {
+    for (let k = 0; k <= last; k++) {
+      agreement.forwardInto(k);
+      agree(k);
+    }
+    if (sweep === 0) agreement.narrow(core);
+    for (let k = last; k >= 0; k--) {
+      agree(k);
+      if (k === 0) break;
+      agreement.backwardInto(k);
+    }
+    const raised = agreement.bound(prices[0]!.length);
+    if (raised - bound < HARDLY) break;
+    bound = raised;
+  }
+  return prices.map((row) => Int32Array.from(row, (price) => Math.round(PARTS * price)));
+}
+
+/** Makes both hands agree at one moment after the other; its rows, by variant, are written over each time. */
+class Agreement {
+  private a = new Float64Array(32);
+  private b = new Float64Array(32);
+  private change = new Float64Array(32);
+
+  constructor(
+    private readonly left: LeftChain,
+    private right: RightChain,
+    private readonly terms: Terms,
+  ) {}
+
+  forwardInto(k: number): void {
+    this.left.forwardInto(k);
+    this.right.forwardInto(k);
+  }
+
+  backwardInto(k: number): void {
+    this.left.backwardInto(k);
+    this.right.backwardInto(k);
+  }
+
+  /**
+   * From now on the right hand is looked at near to its best only. So the bound here is no more than a sign of when to
+   * stop: what the prices prove is worked out on whole chains (`Bargain`).
+   */
+  narrow(core: readonly CoreMoment[]): void {
+    this.right = this.right.narrowed(core, this.terms.near);
+  }
+
+  /** Both hands get the same least cost through each variant; the wild one is made no better than the best. */
+  at(k: number, above: readonly (number | null)[], kin: readonly number[], prices: Float64Array): void {
+    const count = prices.length;
+    if (this.a.length < count) this.grow(2 * count);
+    const { a, b, change } = this;
+    const wild = count - 1;
+    this.left.leastThrough(k, a, count);
+    this.right.leastThrough(k, b, count);
+    amongKin(a, kin);
+    amongKin(b, kin);
+    // What the left hand costs without the prices of this moment.
+    let bare = UNREACHABLE;
+    let least = UNREACHABLE;
+    for (let v = 0; v < count; v++) {
+      bare = Math.min(bare, a[v]! - prices[v]!);
+      change[v] = 0;
+      if (v === wild || a[v]! >= BROKEN || b[v]! >= BROKEN) continue;
+      change[v] = (b[v]! - a[v]!) / 2;
+      least = Math.min(least, (a[v]! + b[v]!) / 2);
+    }
+    if (least >= BROKEN) return;
+    // What is no node pays little more than keeps it from being better than the best for the right hand.
+    for (let v = 0; v < count; v++) {
+      const own = above[v] ?? null;
+      if (a[v]! < BROKEN || b[v]! >= BROKEN || (own === null && v !== wild)) continue;
+      const there = bare + (own ?? this.terms.strangeness) + prices[v]!;
+      const slack = (b[v]! + there) / 2 - least;
+      change[v] = slack <= 0 ? (b[v]! - there) / 2 : b[v]! - least - slack * this.terms.slackGiven;
+    }
+    for (let v = 0; v < count; v++) prices[v]! += change[v]!;
+    this.left.shift(k, change, 1);
+    this.right.shift(k, change, -1);
+  }
+
+  /** What both hands cost at least, as it shows at the first moment. */
+  bound(count: number): number {
+    if (this.a.length < count) this.grow(2 * count);
+    this.left.leastThrough(0, this.a, count);
+    this.right.leastThrough(0, this.b, count);
+    const least = (costs: Float64Array) => costs.subarray(0, count).reduce((a, b) => Math.min(a, b));
+    return least(this.a) + least(this.b);
+  }
+
+  private grow(length: number): void {
+    this.a = new Float64Array(length);
+    this.b = new Float64Array(length);
+    this.change = new Float64Array(length);
+  }
+}
+
+/** The first of its kin has the least cost of all of them, and gives it to each. */
+function amongKin(costs: Float64Array, kin: readonly number[]): void {
+  for (let v = 0; v < kin.length; v++) {
+    const first = kin[v]!;
+    if (costs[v]! < costs[first]!) costs[first] = costs[v]!;
+  }
+  for (let v = 0; v < kin.length; v++) costs[v] = costs[kin[v]!]!;
+}

@@ -1,0 +1,322 @@
+/** Both hands bargain about the strings: the prices of a piece, kept from question to question, and what they prove. */
+import { carried } from '../solver/carried';
+import {
+  costThrough,
+  type Extras,
+  type Layer,
+  type Solution,
+  solveLattice,
+  UNREACHABLE,
+} from '../solver/lattice';
+import type { HandState } from '../left/rules/handState';
+import type { FingeringProblem } from '../problem/problem';
+import type { Played } from '../right/rules/memory';
+import type { StrokeLayer } from '../right/lattice/strokeChain';
+import { agreedPrices, type Terms } from './agreement';
+import type { ChainEnds } from './chain';
+import {
+  inParts,
+  kinOf,
+  PARTS,
+  type Prices,
+  pricesOfStates,
+  pricesOfStrokes,
+  variantsByStrings,
+} from './bound';
+import { type CoreMoment, LEFT_OUT_COST } from './core';
+import type { Effort } from './lettersOn';
+import { ABOVE, type Question } from './question';
+
+/** See `agreement.ts`; the second is for quick music, where the right hand pays much from stroke to stroke. */
+const SLACKS_GIVEN = [1 / 30, 1 / 100];
+
+/** A bound so near, in tenths of a point, is not bargained about again: the rest is planned together. */
+const NEAR_ENOUGH = 64;
+
+/**
+ * What both hands pay on so many moments is near. From memory: with a quarter of it the bound of a tremolo is worse,
+ * with more of it none that was looked at is better.
+ */
+const NEAR_MOMENTS = 2;
+
+/** Prices around a change are bargained with so many moments on both sides. */
+const AROUND = 3;
+
+/** A left hand and what the right one plays, by moment. */
+export interface Hands {
+  readonly states: readonly HandState[];
+  readonly played: readonly Played[];
+}
+
+/** What no plan can be cheaper than, with the two plans that say so; their costs are in parts. */
+export interface Bound {
+  readonly left: Solution;
+  readonly right: Solution;
+  /** By moment and state: what the left hand paid. */
+  readonly paid: readonly Int32Array[];
+  /** In tenths of a point. */
+  readonly cost: number;
+}
+
+/** A bound with what it was made of. */
+interface Bargained extends Bound {
+  readonly layers: readonly Layer[];
+  readonly core: readonly CoreMoment[];
+  readonly strokes: readonly StrokeLayer[];
+  readonly prices: Prices;
+  readonly given: Extras;
+}
+
+/** In parts: prices that have drifted so far are brought back. */
+const DRIFTED = PARTS * 4096;
+
+/** The same amount on all choices of a moment says nothing; over many questions it must not grow without end. */
+function near0(prices: Int32Array): Int32Array {
+  const [drift] = prices;
+  return Math.abs(drift!) > DRIFTED ? prices.map((price) => price - drift!) : prices;
+}
+
+/** What the right hand is given: the prices, and what it owes for strokes that are left out. */
+function lessLeftOut({ leftOut, layer }: CoreMoment, prices: Int32Array): Int32Array {
+  if (leftOut.every((count) => count === 0)) return prices;
+  return prices.map((price, v) => price - PARTS * LEFT_OUT_COST * layer.plays * leftOut[v]!);
+}
+
+const termsFor = (core: readonly CoreMoment[], cost: number, slackGiven: number): Terms => ({
+  strangeness: ABOVE.strings,
+  slackGiven,
+  near: (NEAR_MOMENTS * cost) / core.length,
+});
+
+/** Costs are whole, so a bound between two of them is the upper one. */
+export const wholeTenths = (parts: number) => Math.ceil(parts / PARTS);
+
+export class Bargain {
+  private prices: Prices = [];
+  private readonly parts = new WeakMap<Layer, Layer>();
+  /** The bound of the last prices that were tried. */
+  latest: Bargained | null = null;
+
+  constructor(private readonly problem: FingeringProblem) {}
+
+  /** The prices of the last question still hold nearly everywhere; where there are other strings now, wild ones do. */
+  private kept(core: readonly CoreMoment[]): Prices {
+    const { prices } = this;
+    this.prices = carried(
+      core.length,
+      prices,
+      (k) => core[k] === this.latest?.core[k],
+      (k) => {
+        const known = prices[k]!;
+        const count = core[k]!.variants.length;
+        return known.length === count ? known : new Int32Array(count).fill(known.at(-1)!);
+      },
+    );
+    return this.prices;
+  }
+
+  /** Strings outside of the core give the right hand what it would save there, and no more. */
+  private firstPrices({ core }: Question, efforts: readonly Effort[]): Prices {
+    return core.map((moment, k) => {
+      const { variants } = moment;
+      const onward = efforts[k + 1]?.way ?? 0;
+      const { own, way } = efforts[k]!;
+      const kin = kinOf(moment, variantsByStrings(moment));
+      const prices = new Int32Array(variants.length);
+      for (let v = 0; v < prices.length; v++) {
+        const first = kin[v]!;
+        if (first === prices.length - 1) prices[v] = -PARTS * (own + way + onward);
+        else if (variants[first]!.forgets) prices[v] = -PARTS * onward;
+      }
+      return prices;
+    });
+  }
+
+  /**
+   * The bound by the prices of earlier questions, bargained about anew around what has changed since the last one.
+   * Null before the first.
+   */
+  again(question: Question): Bound | null {
+    if (this.prices.length === 0) return null;
+    const kept = this.kept(question.core);
+    const [from, to] = question.changed;
+    if (from <= to) {
+      const isKnown = (k: number) => this.isAbout(question, this.latest!, k);
+      let a = Math.max(0, from - AROUND);
+      let b = Math.min(kept.length - 1, to + AROUND);
+      while (a > 0 && !isKnown(a)) a--;
+      while (b < kept.length - 1 && !isKnown(b)) b++;
+      this.prices = this.around(question, this.latest!, a, b);
+    }
+    return this.bound(question, this.prices);
+  }
+
+  /** Whether the messages of the bound at a moment can be read as those of the question. */
+  private isAbout({ left, strokes }: Question, { layers, strokes: before }: Bargained, k: number): boolean {
+    return layers[k] === left.layers[k] && before[k + 1] === strokes[k + 1];
+  }
+
+  /**
+   * Prices for the question, to which a plan of a `cost` is known; where the left hand got too much of the slack, it is tried with less.
+   * @param efforts of the right hand in a plan on the left hand's own strings: what the first prices start from
+   */
+  anew(question: Question, cost: number, efforts: () => readonly Effort[]): Bound {
+    let highest: { readonly bound: Bound; readonly prices: Prices } | null = null;
+    for (const slackGiven of SLACKS_GIVEN) {
+      const prices = this.agree(question, cost, efforts, slackGiven);
+      const bound = this.bound(question, prices);
+      if (!highest || bound.cost > highest.bound.cost) highest = { bound, prices };
+      const near = cost - bound.cost <= NEAR_ENOUGH;
+      if (near || bound.left.cost >= bound.right.cost - PARTS) break;
+    }
+    this.prices = highest!.prices;
+    return highest!.bound;
+  }
+
+  /** Prices from moment a to b, between what the bound says of both ends; elsewhere they hold. */
+  private around(question: Question, bound: Bound, a: number, b: number): Prices {
+    const { core, strokes } = question;
+    const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
+    const nodesAt = (k: number) => core[k]!.nodes.map(({ state }) => state);
+    const strokesAt = (k: number) => strokes[k]!.shared.states.map((_state, r) => r);
+    const opens = a === 0;
+    const within = agreedPrices(
+      core.slice(a, b + 1),
+      question.lefts.slice(a, b + 1),
+      this.aboveOf(question, a, b),
+      strokes.slice(a, b + 2),
+      question.strokeMasks.slice(a, b + 2),
+      steps.slice(a, b + 1),
+      this.prices.slice(a, b + 1),
+      termsFor(core, bound.cost, SLACKS_GIVEN[0]!),
+      {
+        left: endsOf(bound.left, { layer: a, states: nodesAt(a), opens }, { layer: b, states: nodesAt(b) }),
+        right: endsOf(
+          bound.right,
+          { layer: a + 1, states: strokesAt(a + 1), opens },
+          { layer: b + 1, states: strokesAt(b + 1) },
+        ),
+      },
+    );
+    return [...this.prices.slice(0, a), ...within.map(near0), ...this.prices.slice(b + 1)];
+  }
+
+  private agree(
+    question: Question,
+    cost: number,
+    efforts: () => readonly Effort[],
+    slackGiven: number,
+  ): Prices {
+    const { core, strokes } = question;
+    const start = this.prices.length > 0 ? this.kept(core) : this.firstPrices(question, efforts());
+    const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
+    const above = this.aboveOf(question, 0, core.length - 1);
+    return agreedPrices(
+      core,
+      question.lefts,
+      above,
+      strokes,
+      question.strokeMasks,
+      steps,
+      start,
+      termsFor(core, cost, slackGiven),
+    ).map(near0);
+  }
+
+  /**
+   * By moment from a to b and variant: how much dearer than its best the left hand is with it. Counts where no node has
+   * it, or only nodes from which no other node can be come to.
+   */
+  private aboveOf({ left, core }: Question, a: number, b: number): readonly (readonly (number | null)[])[] {
+    return core.slice(a, b + 1).map(({ variants, nodes, strangers }, k) => {
+      const row: (number | null)[] = variants.map(() => null);
+      const add = (state: number, v: number) => {
+        const own = costThrough(left.solution, a + k, state) - left.solution.cost;
+        row[v] = Math.min(row[v] ?? Infinity, own);
+      };
+      for (const { state, variant } of nodes) add(state, variant);
+      for (const [state, list] of strangers) for (const v of list) add(state, v);
+      return row;
+    });
+  }
+
+  private bound({ left, core, strokes, strokeMasks }: Question, prices: Prices): Bound {
+    const last = this.latest;
+    const samePrices = (k: number) => prices[k] === last!.prices[k];
+    const paid = carried(
+      core.length,
+      last?.paid ?? null,
+      (k) => core[k] === last!.core[k] && samePrices(k),
+      (k) => pricesOfStates(core[k]!, prices[k]!),
+    );
+    const given = carried<Int32Array | null>(
+      strokes.length,
+      last?.given ?? null,
+      (k) =>
+        strokes[k] === last!.strokes[k] &&
+        (k === 0 || (core[k - 1] === last!.core[k - 1] && samePrices(k - 1))),
+      (k) => (k === 0 ? null : pricesOfStrokes(strokes[k]!, lessLeftOut(core[k - 1]!, prices[k - 1]!))),
+    );
+    const leftParts = this.partsOf(left.layers, last && [last.layers, last.left.layers]);
+    const rightParts = this.partsOf(strokes, last && [last.strokes, last.right.layers]);
+    const leftBound = solveLattice(leftParts, left.masks, last?.left ?? null, paid);
+    const rightBound = solveLattice(rightParts, strokeMasks, last?.right ?? null, given);
+    if (!leftBound || !rightBound) throw new Error('each hand by itself can be planned');
+    this.latest = {
+      left: leftBound,
+      right: rightBound,
+      paid,
+      cost: wholeTenths(leftBound.cost + rightBound.cost),
+      layers: left.layers,
+      core,
+      strokes,
+      prices,
+      given,
+    };
+    return this.latest;
+  }
+
+  /** One object for the same layer, so that messages of an earlier question are found again. */
+  private partsOf(
+    layers: readonly Layer[],
+    known: readonly [readonly Layer[], readonly Layer[]] | null,
+  ): readonly Layer[] {
+    return carried(
+      layers.length,
+      known?.[1] ?? null,
+      (k) => layers[k] === known![0][k],
+      (k) => this.partOf(layers[k]!),
+    );
+  }
+
+  private partOf(layer: Layer): Layer {
+    let parts = this.parts.get(layer);
+    if (!parts) this.parts.set(layer, (parts = inParts(layer)));
+    return parts;
+  }
+}
+
+/**
+ * In tenths of a point: what it costs to come to the layer `first`, and to go on from `last`; null at the ends of a
+ * piece, where nothing lies beyond.
+ */
+function endsOf(
+  solution: Solution,
+  first: { readonly layer: number; readonly states: readonly number[]; readonly opens: boolean },
+  last: { readonly layer: number; readonly states: readonly number[] },
+): ChainEnds {
+  const inTenths = (cost: number) => (cost >= UNREACHABLE ? UNREACHABLE : cost / PARTS);
+  const { forward, backward, own } = solution;
+  const [a, b] = [first.layer, last.layer];
+  const entry = (s: number) => {
+    const cost = forward.cost[a]![s]!;
+    return cost >= UNREACHABLE ? UNREACHABLE : (cost - own[a]![s]!) / PARTS;
+  };
+  return {
+    entry: first.opens ? null : Float64Array.from(first.states, entry),
+    exit:
+      b === solution.layers.length - 1
+        ? null
+        : Float64Array.from(last.states, (s) => inTenths(backward.cost[b]![s]!)),
+  };
+}

@@ -1,0 +1,187 @@
+/** What no plan of both hands can be cheaper than, under prices on the strings; and where one could still be. */
+import { carried } from '../solver/carried';
+import { costThrough, type Layer, type Solution, UNREACHABLE } from '../solver/lattice';
+import type { StrokeLayer } from '../right/lattice/strokeChain';
+import type { CoreMoment } from './core';
+import { stringsAt } from './strings';
+
+/** Prices are counted in parts of a tenth of a point: rounded to whole ones they would lose half of one a moment. */
+export const PARTS = 512;
+
+/** By moment and variant: what the left hand pays for it, and the right hand is given. In parts. */
+export type Prices = readonly Int32Array[];
+
+/** By the strings of a state in one number: which variants have them. */
+type VariantsByStrings = ReadonlyMap<number, readonly number[]>;
+
+/** The same layer with every cost counted in parts. */
+export const inParts = ({ stateCost, ways, plays = 1, steps = 1 }: Layer): Layer => ({
+  stateCost,
+  ways,
+  plays: PARTS * plays,
+  steps: PARTS * steps,
+});
+
+/** Which variants the states of a moment can be, those that are no nodes included. */
+export function variantsByStrings(moment: CoreMoment): VariantsByStrings {
+  let variants = ofStrings.get(moment);
+  if (!variants) ofStrings.set(moment, (variants = readVariants(moment)));
+  return variants;
+}
+
+const ofStrings = new WeakMap<CoreMoment, VariantsByStrings>();
+
+function readVariants(moment: CoreMoment): VariantsByStrings {
+  const variants = new Map<number, number[]>();
+  const strings = stringsAt(moment.layer, moment.struckColumns);
+  const add = (state: number, variant: number) => {
+    const key = strings.keys[strings.of[state]!]!;
+    const list = variants.get(key);
+    if (!list) variants.set(key, [variant]);
+    else if (!list.includes(variant)) list.push(variant);
+  };
+  for (const { state, variant } of moment.nodes) add(state, variant);
+  for (const [state, list] of moment.strangers) for (const variant of list) add(state, variant);
+  return variants;
+}
+
+/**
+ * Variants that some state can both be, slurred and plucked, must have one price, since the left hand's own lattice does
+ * not tell them apart: by variant the first of its kin.
+ */
+export function kinOf(moment: CoreMoment, variants: VariantsByStrings): readonly number[] {
+  const kin = moment.variants.map((_group, v) => v);
+  for (let changed = true; changed;) {
+    changed = false;
+    for (const list of variants.values()) {
+      const first = Math.min(...list.map((v) => kin[v]!));
+      for (const v of list) {
+        if (kin[v] === first) continue;
+        kin[v] = first;
+        changed = true;
+      }
+    }
+  }
+  return kin;
+}
+
+interface Paid {
+  readonly prices: Int32Array;
+  readonly byState: Int32Array;
+}
+const paidAt = new WeakMap<CoreMoment, Paid>();
+
+/** The least price of each state of the left hand's layer; those on other strings are wild. */
+export function pricesOfStates(moment: CoreMoment, prices: Int32Array): Int32Array {
+  const known = paidAt.get(moment);
+  if (known && sameRow(known.prices, prices)) return known.byState;
+  const { of } = stringsAt(moment.layer, moment.struckColumns);
+  const least = leastByStrings(moment, prices);
+  const byState = new Int32Array(of.length);
+  for (let s = 0; s < of.length; s++) byState[s] = least[of[s]!]!;
+  paidAt.set(moment, { prices, byState });
+  return byState;
+}
+
+/** By the strings that states of the moment lie on: the least of their variants, or that of the wild one. */
+function leastByStrings(moment: CoreMoment, ofVariants: ArrayLike<number>): readonly number[] {
+  const variants = variantsByStrings(moment);
+  const wild = ofVariants[ofVariants.length - 1]!;
+  return stringsAt(moment.layer, moment.struckColumns).keys.map((key) => {
+    const list = variants.get(key);
+    return list ? Math.min(...list.map((v) => ofVariants[v]!)) : wild;
+  });
+}
+
+const givenAt = new WeakMap<StrokeLayer, Paid>();
+
+/** What each state of a layer of strokes is given. */
+export function pricesOfStrokes(layer: StrokeLayer, prices: Int32Array): Int32Array {
+  const known = givenAt.get(layer);
+  if (known && sameRow(known.prices, prices)) return known.byState;
+  const { variantOf } = layer.shared;
+  const byState = new Int32Array(variantOf.length);
+  for (let r = 0; r < variantOf.length; r++) byState[r] = 0 - prices[variantOf[r]!]!;
+  givenAt.set(layer, { prices, byState });
+  return byState;
+}
+
+const sameRow = (a: Int32Array, b: Int32Array) =>
+  a === b || (a.length === b.length && a.every((value, k) => value === b[k]));
+
+/** By moment the states below a limit, with everything that they were read from. */
+export interface Below {
+  readonly core: readonly CoreMoment[];
+  readonly left: Solution;
+  readonly right: Solution;
+  readonly most: number;
+  readonly states: readonly (readonly number[])[];
+}
+
+/**
+ * By moment: the states of the left hand through which both hands together could cost less than `most` parts.
+ * @param earlier what an earlier call gave: where nothing has changed its rows are given again
+ */
+export function statesBelow(
+  core: readonly CoreMoment[],
+  strokes: readonly StrokeLayer[],
+  left: Solution,
+  right: Solution,
+  most: number,
+  earlier: Below | null,
+): Below {
+  // Above what the messages of a moment count from.
+  const roomAt = (k: number, below: Omit<Below, 'core' | 'states'>) =>
+    below.most - offsetsAt(below.left, k) - offsetsAt(below.right, k + 1);
+  const asked = { left, right, most };
+  const states = carried(
+    core.length,
+    earlier?.states ?? null,
+    (k) =>
+      core[k] === earlier!.core[k] &&
+      sameMessages(left, earlier!.left, k) &&
+      sameMessages(right, earlier!.right, k + 1) &&
+      roomAt(k, asked) === roomAt(k, earlier!),
+    (k) => {
+      const through = throughStates(core[k]!, strokes[k + 1]!, k, left, right);
+      const some: number[] = [];
+      for (let s = 0; s < through.length; s++) if (through[s]! < most) some.push(s);
+      const known = earlier?.states[k];
+      return known && known.length === some.length && known.every((s, n) => s === some[n]) ? known : some;
+    },
+  );
+  return { core, ...asked, states };
+}
+
+const sameMessages = (a: Solution, b: Solution, k: number) =>
+  a.forward.cost[k] === b.forward.cost[k] && a.backward.cost[k] === b.backward.cost[k];
+
+const offsetsAt = ({ forward, backward }: Solution, k: number) => forward.offset[k]! + backward.offset[k]!;
+
+/** By state of the left hand at moment k: what both hands cost at least when it is taken, in parts. */
+export function throughStates(
+  moment: CoreMoment,
+  strokes: StrokeLayer,
+  k: number,
+  left: Solution,
+  right: Solution,
+): Float64Array {
+  const rest = leastByStrings(moment, leastByVariant(right, strokes, k + 1, moment.variants.length));
+  const { of } = stringsAt(moment.layer, moment.struckColumns);
+  const through = new Float64Array(of.length);
+  for (let s = 0; s < of.length; s++) {
+    const there = costThrough(left, k, s);
+    through[s] = there >= UNREACHABLE ? UNREACHABLE : there + rest[of[s]!]!;
+  }
+  return through;
+}
+
+function leastByVariant(solution: Solution, layer: StrokeLayer, k: number, count: number): readonly number[] {
+  const least = Array<number>(count).fill(UNREACHABLE);
+  const { variantOf } = layer.shared;
+  for (let r = 0; r < variantOf.length; r++) {
+    const cost = costThrough(solution, k, r);
+    if (cost < least[variantOf[r]!]!) least[variantOf[r]!] = cost;
+  }
+  return least;
+}

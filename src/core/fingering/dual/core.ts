@@ -1,0 +1,375 @@
+/**
+ * The part of the left hand's lattice on which both hands are planned together: states that are not much dearer than
+ * the best, with the strings that each gives the right hand.
+ */
+import { carried } from '../solver/carried';
+import type { Solution } from '../solver/lattice';
+import { slurPlayable } from '../left/rules/connectionCost';
+import { FRET_OF, NO_PLACE, PLACEMENTS, STRING_OF } from '../left/lattice/handTables';
+import type { PackedLayer } from '../left/lattice/packedLayer';
+import type { LeftSolved } from '../left/lattice/planLeft';
+import type { FingeringProblem } from '../problem/problem';
+import type { InkedLetters } from '../right/lattice/inkedLetters';
+import type { RightSetting } from '../right/rules/setting';
+import {
+  forgetting,
+  type PlacedStrike,
+  type StrokeGroup,
+  strokeGroup,
+  wildGroup,
+} from '../right/rules/strokes';
+import { stringsAt } from './strings';
+
+/**
+ * Each stroke that is left out because inked letters contradict each other, in tenths of a point: dearer than anything
+ * that its moment could cost otherwise, and still whole when it is counted in parts.
+ */
+export const LEFT_OUT_COST = 100_000;
+
+/** A state of the left hand, with which of its notes are played by a slur from the state before. */
+export interface CoreNode {
+  readonly state: number;
+  /** A bit for each struck note of the moment that can be slurred. */
+  readonly slurs: number;
+  readonly variant: number;
+}
+
+export interface CoreMoment extends Asked {
+  readonly layer: PackedLayer;
+  readonly nodes: readonly CoreNode[];
+  /** What the right hand may have to play; the last is wild: it bounds all that is not in the core. */
+  readonly variants: readonly StrokeGroup[];
+  /** By variant: how many strokes are left out because their inked letters contradict each other. */
+  readonly leftOut: readonly number[];
+  /** The slurs that a state of the moment before and one of this make; null where there are none. */
+  readonly slursFrom: ((before: number, here: number) => number) | null;
+  /** Columns of the layer's rows that hold the struck notes. */
+  readonly struckColumns: readonly number[];
+  /** The variants of states that are no nodes. */
+  readonly strangers: ReadonlyMap<number, readonly number[]>;
+  readonly inkKey: string;
+}
+
+/** What may take part at a moment: states that a good path goes through, and states whose strings one has. */
+export interface Near {
+  /** States on paths of at most so much above the best, the cheapest ones. */
+  readonly nodes: readonly number[];
+  /** The cheapest state for each choice of strings that is at most so much above it. */
+  readonly strings: readonly number[];
+  /** Those of them that are dearer than the nodes by much. */
+  readonly far: readonly number[];
+}
+
+/** How much dearer than the best of the left hand, in tenths of a point: nodes, strings, and strings that are far. */
+export interface HowNear {
+  readonly nodes: number;
+  readonly strings: number;
+  readonly far: number;
+}
+
+/** The left hand's lattice, solved, and what is near in it. */
+interface NearIn extends Pick<LeftSolved, 'layers' | 'solution'> {
+  readonly near: readonly Near[];
+}
+
+/** @param earlier moments at which nothing else is near than there stay the same objects */
+export function nearStates(
+  { layers, solution }: Pick<LeftSolved, 'layers' | 'solution'>,
+  struck: readonly (readonly number[])[],
+  most: HowNear,
+  earlier: NearIn | null,
+): readonly Near[] {
+  const { forward, backward } = solution;
+  const known = earlier?.solution;
+  return carried(
+    layers.length,
+    earlier?.near ?? null,
+    (k) =>
+      layers[k] === earlier!.layers[k] &&
+      forward.cost[k] === known!.forward.cost[k] &&
+      backward.cost[k] === known!.backward.cost[k] &&
+      offsetOf(solution, k) === offsetOf(known!, k),
+    (k) => {
+      const there = nearAt(layers[k]!, solution, k, struckColumnsOf(layers[k]!, struck[k]!), most);
+      const before = earlier?.near[k];
+      return before && layers[k] === earlier.layers[k] && sameNear(before, there) ? before : there;
+    },
+  );
+}
+
+/** What messages at a moment count from, above the best of all. */
+const offsetOf = ({ forward, backward, cost }: Solution, k: number) =>
+  forward.offset[k]! + backward.offset[k]! - cost;
+
+function nearAt(
+  layer: PackedLayer,
+  solution: Solution,
+  k: number,
+  columns: readonly number[],
+  most: HowNear,
+): Near {
+  const above = offsetOf(solution, k);
+  const [there, rest] = [solution.forward.cost[k]!, solution.backward.cost[k]!];
+  const strings = stringsAt(layer, columns);
+  const close: Dearness[] = [];
+  // By strings: the cheapest state on them.
+  const cheapest: (Dearness | undefined)[] = strings.keys.map(() => undefined);
+  for (let s = 0; s < there.length; s++) {
+    const extra = there[s]! + rest[s]! + above;
+    if (extra > most.strings) continue;
+    if (extra <= most.nodes) close.push({ s, extra });
+    const best = cheapest[strings.of[s]!];
+    if (!best || extra < best.extra) cheapest[strings.of[s]!] = { s, extra };
+  }
+  const kept = cheapest
+    .filter((one) => one !== undefined)
+    .sort(byDearness)
+    .slice(0, MOST_VARIANTS)
+    .sort((a, b) => a.s - b.s);
+  const nodes = close
+    .sort(byDearness)
+    .slice(0, MOST_NODES)
+    .map(({ s }) => s)
+    .sort((a, b) => a - b);
+  const far = kept.filter(({ extra }) => extra > most.far).map(({ s }) => s);
+  return { nodes, strings: kept.map(({ s }) => s), far };
+}
+
+/** A state, and how much dearer than the best the best path through it is. */
+interface Dearness {
+  readonly s: number;
+  readonly extra: number;
+}
+
+const byDearness = (a: Dearness, b: Dearness) => a.extra - b.extra || a.s - b.s;
+
+const sameNear = (a: Near, b: Near) =>
+  sameNumbers(a.nodes, b.nodes) && sameNumbers(a.strings, b.strings) && sameNumbers(a.far, b.far);
+
+/** More ways to put one moment on strings than these are bounded together. */
+const MOST_VARIANTS = 16;
+/** And more states than these do not take part in the bargain; they are bounded as all others are. */
+const MOST_NODES = 32;
+
+const struckColumnsOf = (layer: PackedLayer, struck: readonly number[]): readonly number[] =>
+  struck.map((strike) => layer.strikes.indexOf(strike)).filter((c) => c >= 0);
+
+/** What the core of a moment is made of. */
+export interface Asked {
+  /** The nodes. */
+  readonly states: readonly number[];
+  /** States whose strings are variants, too, but that are no nodes. */
+  readonly others: readonly number[];
+  /** Those of them after which the right hand may forget: they are too dear to be bounded exactly. */
+  readonly far: readonly number[];
+}
+
+export interface Core {
+  readonly inked: InkedLetters;
+  readonly moments: readonly CoreMoment[];
+}
+
+/**
+ * @param earlier the core of an earlier call; moments that are the same stay the same objects
+ * @param isSame whether the same is asked at a moment as then
+ */
+export function coreOf(
+  problem: FingeringProblem,
+  setting: RightSetting,
+  layers: readonly PackedLayer[],
+  asked: (k: number) => Asked,
+  inked: InkedLetters,
+  earlier: Core | null,
+  isSame: (k: number) => boolean,
+): Core {
+  const sameBefore = (k: number, made: readonly CoreMoment[]) =>
+    earlier?.moments[k - 1] === made[k - 1] || !hasSlurs(problem, k);
+  const moments = carried(
+    layers.length,
+    earlier?.moments ?? null,
+    (k, made) => isSame(k) && inked.keyOf(k) === earlier!.inked.keyOf(k) && sameBefore(k, made),
+    (k, made) => {
+      const inkKey = inked.keyOf(k);
+      const here = asked(k);
+      const known = earlier?.moments[k];
+      const alike =
+        known?.layer === layers[k] &&
+        known?.inkKey === inkKey &&
+        sameAsked(known, here) &&
+        sameBefore(k, made);
+      if (alike) return known!;
+      const before = k > 0 ? asked(k - 1).states : null;
+      return momentOf(problem, setting, layers, k, here, before, inked.adapt, inkKey);
+    },
+  );
+  return { inked, moments };
+}
+
+const sameAsked = (a: Asked, b: Asked) =>
+  sameNumbers(a.states, b.states) && sameNumbers(a.others, b.others) && sameNumbers(a.far, b.far);
+
+const hasSlurs = (problem: FingeringProblem, k: number) =>
+  problem.moments[k]!.struck.some((strike) => problem.strikes[strike]!.slurredFrom !== null);
+
+const sameNumbers = (a: readonly number[], b: readonly number[]) =>
+  a === b || (a.length === b.length && a.every((one, k) => one === b[k]));
+
+/** A group's key does not say which strike lies where. */
+const groupId = (group: StrokeGroup) => `${group.key}#${group.strokes.map(({ strike }) => strike).join()}`;
+
+function momentOf(
+  problem: FingeringProblem,
+  setting: RightSetting,
+  layers: readonly PackedLayer[],
+  k: number,
+  { states, others, far }: Asked,
+  before: readonly number[] | null,
+  adapt: InkedLetters['adapt'],
+  inkKey: string,
+): CoreMoment {
+  const layer = layers[k]!;
+  const struck = struckIn(layer, problem.moments[k]!.struck);
+  const slurs = before && hasSlurs(problem, k) ? slurPairs(problem, struck, layers[k - 1]!) : null;
+  const slursFrom = slurs && ((a: number, b: number) => slurBits(slurs, layers[k - 1]!, a, layer, b));
+  const variants: StrokeGroup[] = [];
+  const leftOut: number[] = [];
+  const numbers = new Map<string, number>();
+  // By spots and slurs, since most states differ in fingers only.
+  const known = new Map<number, number[]>();
+  const numberOf = (state: number, bits: number, forgets: boolean): number => {
+    const asked = strokeGroup(problem, setting, k, placedIn(layer, struck, state, bits));
+    const kept = adapt(asked);
+    const left = asked.strokes.length - kept.strokes.length;
+    const id = `${groupId(kept)} ${left}`;
+    let variant = numbers.get(id);
+    if (variant === undefined) {
+      variant = variants.push(forgets ? forgetting(kept) : kept) - 1;
+      leftOut.push(left);
+      numbers.set(id, variant);
+    }
+    return variant;
+  };
+  const variantsOf = (state: number, bits: readonly number[], forgets: boolean): readonly number[] => {
+    const spots = spotsOf(layer, struck, state);
+    let row = known.get(spots);
+    if (!row) known.set(spots, (row = []));
+    return bits.map((some) => (row[some] ??= numberOf(state, some, forgets)));
+  };
+  const madeSlurs = (state: number) =>
+    slursFrom ? [...new Set(before!.map((a) => slursFrom(a, state)))].sort((a, b) => a - b) : [0];
+  const nodes = states.flatMap((state) => {
+    const bits = madeSlurs(state);
+    return variantsOf(state, bits, false).map((variant, n): CoreNode => ({
+      state,
+      slurs: bits[n]!,
+      variant,
+    }));
+  });
+  // Of a state that is no node it is not known what comes before: each of its slurs may be one or not.
+  const thinkable = subsetsOf(
+    struck.strikes.reduce(
+      (bits, strike, n) => bits | (slurs && problem.strikes[strike]!.slurredFrom !== null ? 1 << n : 0),
+      0,
+    ),
+  );
+  const isFar = new Set(far);
+  const strangers = new Map<number, readonly number[]>();
+  for (const state of slursFrom ? new Set([...states, ...others]) : others)
+    strangers.set(state, [...new Set(variantsOf(state, thinkable, isFar.has(state)))]);
+  // On strings that nobody has looked at, at least as much is left out as on those where it is least.
+  const leastLeftOut = () => {
+    const { keys, of } = stringsAt(layer, struck.columns);
+    const onStrings = keys.flatMap((_key, n) => variantsOf(of.indexOf(n), thinkable, false));
+    return Math.min(...onStrings.map((variant) => leftOut[variant]!));
+  };
+  const real = variants.length;
+  const wild = leftOut.some((count) => count > 0) ? leastLeftOut() : 0;
+  return {
+    layer,
+    nodes,
+    variants: [...variants.slice(0, real), wildGroup(setting, k)],
+    leftOut: [...leftOut.slice(0, real), wild],
+    slursFrom,
+    struckColumns: struck.columns,
+    strangers,
+    states,
+    others,
+    far,
+    inkKey,
+  };
+}
+
+const subsetsOf = (bits: number): readonly number[] =>
+  Array.from({ length: bits + 1 }, (_, subset) => subset).filter((subset) => (subset & ~bits) === 0);
+
+/** The struck notes that are not left out, with their columns in the rows of the layer. */
+interface Struck {
+  readonly strikes: readonly number[];
+  readonly columns: readonly number[];
+}
+
+function struckIn(layer: PackedLayer, struck: readonly number[]): Struck {
+  const strikes = struck.filter((strike) => layer.strikes.includes(strike));
+  return { strikes, columns: struckColumnsOf(layer, strikes) };
+}
+
+const SPOTS = 256;
+
+/** Strings and frets of the struck notes in one number; at most six of them sound at once. */
+const spotsOf = ({ rows }: PackedLayer, { columns }: Struck, state: number): number =>
+  columns.reduce((key, column) => {
+    const place = rows.places[state * rows.columns + column]!;
+    return key * SPOTS + (place === NO_PLACE ? 0 : STRING_OF[place]! * FRETS + FRET_OF[place]!);
+  }, 0);
+
+const FRETS = 32;
+
+function placedIn(
+  { rows }: PackedLayer,
+  { strikes, columns }: Struck,
+  state: number,
+  slurs: number,
+): readonly PlacedStrike[] {
+  return strikes.flatMap((strike, n) => {
+    const place = rows.places[state * rows.columns + columns[n]!]!;
+    if (place === NO_PLACE) return [];
+    return [{ strike, place: PLACEMENTS[place]!, slurred: (slurs & (1 << n)) !== 0 }];
+  });
+}
+
+/** A note that may be slurred, and the one before that it is slurred from. */
+interface SlurPair {
+  readonly bit: number;
+  readonly column: number;
+  readonly columnBefore: number;
+}
+
+const slurPairs = (
+  problem: FingeringProblem,
+  { strikes, columns }: Struck,
+  before: PackedLayer,
+): readonly SlurPair[] =>
+  strikes
+    .map((strike, n) => {
+      const source = problem.strikes[strike]!.slurredFrom;
+      const columnBefore = source === null ? -1 : before.strikes.indexOf(source);
+      return { bit: 1 << n, column: columns[n]!, columnBefore };
+    })
+    .filter(({ columnBefore }) => columnBefore >= 0);
+
+function slurBits(
+  pairs: readonly SlurPair[],
+  { rows: rowsBefore }: PackedLayer,
+  before: number,
+  { rows }: PackedLayer,
+  state: number,
+): number {
+  let bits = 0;
+  for (const { bit, column, columnBefore } of pairs) {
+    const from = rowsBefore.places[before * rowsBefore.columns + columnBefore]!;
+    const to = rows.places[state * rows.columns + column]!;
+    if (from === NO_PLACE || to === NO_PLACE) continue;
+    if (slurPlayable(PLACEMENTS[from]!, PLACEMENTS[to]!)) bits |= bit;
+  }
+  return bits;
+}

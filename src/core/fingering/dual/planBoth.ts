@@ -1,0 +1,231 @@
+/**
+ * Both hands together: the least of what the left hand costs and what the right hand costs on its strings. Prices on
+ * the strings make the two hands agree (`agreement.ts`) and give a bound; where a plan costs no more than the bound
+ * it is the best. Otherwise both are planned together on all states through which something could cost less.
+ */
+import type { Ink } from '../problem/ink';
+import { bestPath, UNREACHABLE } from '../solver/lattice';
+import { codeOf } from '../left/rules/handState';
+import { NO_PLACE, PLACEMENTS } from '../left/lattice/handTables';
+import type { LeftConflict, LeftPlanner } from '../left/lattice/planLeft';
+import { exploreReturns, returnExtras } from '../left/lattice/returns';
+import type { FingeringProblem } from '../problem/problem';
+import type { RightSetting } from '../right/rules/setting';
+import { StrokeStore } from '../right/lattice/strokeStore';
+import { Bargain, type Bound, type Hands, wholeTenths } from './bargain';
+import { type Below, PARTS, statesBelow, throughStates } from './bound';
+import { type Found, LettersOn } from './lettersOn';
+import { askBoth, type Question } from './question';
+import { Together } from './together';
+
+/**
+ * How much above the bound, in tenths of a point, is planned together first; doubled until nothing cheaper can be
+ * outside. Far from an edit the same states are below the same room, so that what was made of them is found again.
+ */
+const FIRST_ROOM = 16;
+/** Prices of an earlier question are bargained anew when so much room does not do. */
+const ROOM_BEFORE_BARGAIN = 64;
+/** A moment with more states, or a piece with more pairs of them, is not planned together. From memory. */
+const MOST_STATES = 300;
+const MOST_PAIRS = 700_000;
+
+export interface BothHands extends Hands {
+  readonly cost: number;
+  readonly lowerBound: number;
+  readonly conflicts: readonly LeftConflict[];
+}
+
+/** What was planned together so far above the bound. */
+interface Room {
+  readonly together: Together;
+  below: Below | null;
+}
+
+interface Proof {
+  readonly best: Found;
+  readonly lowerBound: number;
+}
+
+export class JointPlanner {
+  private readonly store: StrokeStore;
+  private readonly bargain: Bargain;
+  private question: Question | null = null;
+  private latest: Found | null = null;
+  private readonly lettersOn: LettersOn;
+  private readonly rooms = new Map<number, Room>();
+
+  constructor(
+    private readonly problem: FingeringProblem,
+    private readonly left: LeftPlanner,
+    private readonly setting: RightSetting,
+  ) {
+    this.store = new StrokeStore(problem.hand);
+    this.bargain = new Bargain(problem);
+    this.lettersOn = new LettersOn(problem, this.store);
+  }
+
+  plan(ink: Ink): BothHands {
+    const left = this.left.solve(ink);
+    const question = askBoth(this.problem, this.setting, this.store, left, ink, this.question);
+    this.question = question;
+    const kept = this.bargain.again(question);
+    let best = (kept && this.onBound(question, kept)) ?? this.onLeft(question);
+    let proof = kept && this.prove(question, kept, best, ROOM_BEFORE_BARGAIN);
+    best = proof?.best ?? best;
+    if (!proof || proof.lowerBound < best.cost) {
+      const bound = this.bargain.anew(question, best.cost, () => this.lettersOn.efforts());
+      const known = cheaper(best, this.onBound(question, bound));
+      proof = this.prove(question, bound, this.onNodes(question, bound, known), Infinity);
+      best = proof.best;
+    }
+    const { lowerBound } = proof;
+    this.latest = best;
+    return {
+      states: best.states,
+      played: best.played,
+      cost: best.cost - best.leftOutCost,
+      lowerBound: lowerBound - best.leftOutCost,
+      conflicts: this.left.conflictsOf(left.layers),
+    };
+  }
+
+  /**
+   * For every string and finger of a strike: what the best plan of both hands that contains it costs more, at least. Read
+   * off the bound of the last plan; nearly always what it really costs.
+   */
+  boundsFor(strike: number): ReadonlyMap<number, number> {
+    const { question, latest } = this;
+    const bound = this.bargain.latest;
+    const k = this.problem.moments.findIndex(({ struck }) => struck.includes(strike));
+    const least = new Map<number, number>();
+    if (!question || !latest || !bound) return least;
+    const moment = question.core[k]!;
+    const column = moment.layer.strikes.indexOf(strike);
+    if (column < 0) return least;
+    const through = throughStates(moment, question.strokes[k + 1]!, k, bound.left, bound.right);
+    const { rows } = moment.layer;
+    for (let s = 0; s < rows.count; s++) {
+      const place = rows.places[s * rows.columns + column]!;
+      if (place === NO_PLACE || through[s]! >= UNREACHABLE) continue;
+      const code = codeOf(PLACEMENTS[place]!);
+      const extra = Math.max(0, wholeTenths(through[s]!) - latest.cost);
+      if (extra < (least.get(code) ?? Infinity)) least.set(code, extra);
+    }
+    return least;
+  }
+
+  /**
+   * After an answer, while nobody asks: makes what most edits need and the last question may have done without, so that
+   * the first edit need not wait for it.
+   */
+  prepare(): void {
+    const { question, latest } = this;
+    const bound = this.bargain.latest;
+    if (!question || !latest || !bound || this.problem.passes.returns.length > 0) return;
+    const { left, right } = bound;
+    const here = this.inRoom(FIRST_ROOM);
+    const most = left.cost + right.cost + FIRST_ROOM * PARTS;
+    here.below = statesBelow(question.core, question.strokes, left, right, most, here.below);
+    if (tooMany(here.below.states)) return;
+    here.together.cheapest(question, here.below.states, question.left.solution.extras, latest);
+  }
+
+  /** A better plan makes the rest narrower: the best on the nodes of the core is found quickly. */
+  private onNodes(question: Question, bound: Bound, known: Found): Found {
+    if (known.cost - bound.cost <= ROOM_BEFORE_BARGAIN) return known;
+    const { left } = question;
+    const nodes = question.near.map(({ nodes }) => nodes);
+    return this.inRoom(ON_NODES).together.cheapest(question, nodes, left.solution.extras, known);
+  }
+
+  /**
+   * Plans both hands together on all states through which a plan could cost so much above the bound, more and more of
+   * them, until nothing cheaper can be outside. Where that would be too many the bound stays below the cost.
+   */
+  private prove(question: Question, bound: Bound, known: Found, mostRoom: number): Proof {
+    const { left, core, strokes } = question;
+    const { right } = bound;
+    let best = known;
+    let lowerBound = UNREACHABLE;
+    exploreReturns(
+      this.problem,
+      left.layers,
+      left.masks,
+      bound.left,
+      bound.paid,
+      () => below(best.cost) - right.cost,
+      (fixed) => {
+        const least = fixed.solution.cost + right.cost;
+        const extras = returnExtras(this.problem, left.layers, fixed.states);
+        for (
+          let room = roomFor(best.cost - wholeTenths(least));
+          ;
+          room = widened(room, best.cost - wholeTenths(least))
+        ) {
+          const here = this.inRoom(room);
+          const most = least + room * PARTS;
+          here.below = statesBelow(core, strokes, fixed.solution, right, most, here.below);
+          const { states } = here.below;
+          if (room > mostRoom || tooMany(states)) {
+            lowerBound = Math.min(lowerBound, wholeTenths(least));
+            return;
+          }
+          best = here.together.cheapest(question, states, extras, best);
+          if (most >= below(best.cost)) return;
+        }
+      },
+      PARTS,
+    );
+    return { best, lowerBound: Math.min(lowerBound, best.cost) };
+  }
+
+  /** Rooms are not asked for in turns: each finds what was made for it. */
+  private inRoom(room: number): Room {
+    let found = this.rooms.get(room);
+    if (!found) {
+      const together = new Together(this.problem, this.setting, this.store);
+      this.rooms.set(room, (found = { together, below: null }));
+    }
+    return found;
+  }
+
+  /** The plan on the strings that the left hand would choose by itself. */
+  private onLeft(question: Question): Found {
+    const { solution } = question.left;
+    return this.lettersOn.found(question, bestPath(solution), solution.cost)!;
+  }
+
+  /** The plan on the strings of the bound's left hand; null where they are not in the core, or ways back are priced. */
+  private onBound(question: Question, { left, paid }: Bound): Found | null {
+    if (this.problem.passes.returns.length > 0) return null;
+    const path = bestPath(left);
+    const paidOnIt = path.reduce((sum, s, k) => sum + paid[k]![s]!, 0);
+    return this.lettersOn.found(question, path, (left.cost - paidOnIt) / PARTS);
+  }
+}
+
+const cheaper = (known: Found, found: Found | null) => (found && found.cost < known.cost ? found : known);
+
+/** Instead of a room: on the nodes of the core. */
+const ON_NODES = 0;
+
+/** Room enough for a gap between cost and bound, where that is not too much at once. */
+function roomFor(gap: number): number {
+  let room = FIRST_ROOM;
+  while (room < gap && room < ROOM_BEFORE_BARGAIN) room *= 2;
+  return room;
+}
+
+/** Twice the room, but not more than the gap asks for. */
+function widened(room: number, gap: number): number {
+  const enough = FIRST_ROOM * Math.ceil(gap / FIRST_ROOM);
+  return enough > room ? Math.min(2 * room, enough) : 2 * room;
+}
+
+/** In parts: below this lies what could be cheaper, since costs are whole. */
+const below = (cost: number) => PARTS * (cost - 1) + 1;
+
+/** So many states at one moment, or in all, are not planned together: it would take too long. */
+const tooMany = (states: readonly (readonly number[])[]) =>
+  states.some((some) => some.length > MOST_STATES) ||
+  states.reduce((sum, some) => sum + some.length * some.length, 0) > MOST_PAIRS;

@@ -1,0 +1,67 @@
+/** The total of a left-hand plan, term by term, and the difference between two of them. */
+import type { FingeringProblem } from '../../problem/problem';
+import type { Reason } from '../../report/plan';
+import type { HandState } from '../rules/handState';
+import { entryCost } from '../rules/barreCost';
+import { returnCost } from '../lattice/returns';
+import { stateCost } from '../rules/stateCost';
+import type { LeftTermId } from '../rules/terms';
+import { transitionCost } from '../rules/transition';
+
+export type TermTotals = ReadonlyMap<LeftTermId, number>;
+
+/** Sums each term over a path of states, as often as it is played; the values add up to the plan's cost. */
+export function termTotals(problem: FingeringProblem, states: readonly HandState[]): TermTotals {
+  const totals = new Map<LeftTermId, number>();
+  const counting = (times: number) => (term: LeftTermId, cost: number) =>
+    void totals.set(term, (totals.get(term) ?? 0) + times * cost);
+  const { plays, steps, returns } = problem.passes;
+  states.forEach((_state, k) => {
+    const { own, way } = momentTerms(problem, states, k);
+    for (const [term, cost] of own) counting(plays[k]!)(term, cost);
+    for (const [term, cost] of way) counting(k === 0 ? plays[0]! : steps[k]!)(term, cost);
+  });
+  for (const one of returns)
+    returnCost(problem, one, states[one.from]!, states[one.to]!, counting(one.times));
+  return totals;
+}
+
+/** What one moment costs, term by term: by itself, and the way to it from the state before. */
+export interface MomentTerms {
+  readonly own: ReadonlyMap<LeftTermId, number>;
+  readonly way: ReadonlyMap<LeftTermId, number>;
+}
+
+interface Known extends MomentTerms {
+  readonly problem: FingeringProblem;
+  readonly k: number;
+  readonly from: HandState | null;
+}
+/** States are asked about again and again, and nearly all of a plan stays when one note is changed. */
+const known = new WeakMap<HandState, Known>();
+
+export function momentTerms(problem: FingeringProblem, states: readonly HandState[], k: number): MomentTerms {
+  const state = states[k]!;
+  const from = states[k - 1] ?? null;
+  const before = known.get(state);
+  if (before && before.problem === problem && before.k === k && before.from === from) return before;
+  const [own, way] = [new Map<LeftTermId, number>(), new Map<LeftTermId, number>()];
+  const into = (sums: Map<LeftTermId, number>) => (term: LeftTermId, cost: number) =>
+    void sums.set(term, (sums.get(term) ?? 0) + cost);
+  const moment = problem.moments[k]!;
+  stateCost(problem, moment, state, into(own));
+  if (from) transitionCost(problem, problem.moments[k - 1]!, from, moment, state, into(way));
+  else entryCost(problem, state, into(way));
+  const terms = { problem, k, from, own, way };
+  known.set(state, terms);
+  return terms;
+}
+
+/** What makes `other` dearer than `best`, the largest differences first. */
+export function reasonsBetween(best: TermTotals, other: TermTotals): readonly Reason[] {
+  const terms = new Set([...best.keys(), ...other.keys()]);
+  return [...terms]
+    .map((term) => ({ term, difference: (other.get(term) ?? 0) - (best.get(term) ?? 0) }))
+    .filter((reason) => reason.difference !== 0)
+    .sort((a, b) => b.difference - a.difference || a.term.localeCompare(b.term));
+}

@@ -1,0 +1,218 @@
+/** Why one choice is dearer than another, in a teacher's terms: from the difference of two best plans. */
+import type { FingeringProblem, Role } from '../../problem/problem';
+import { FINGER_PAIRS } from '../../../instrument/handProfile';
+import { spanOfPair } from './reachUsed';
+import { cutsCost } from '../rules/cuts';
+import { momentTerms } from './explain';
+import { type HandState, positionOf } from '../rules/handState';
+import { measureShift } from '../rules/shift';
+import type { LeftTermId } from '../rules/terms';
+
+/**
+ * fingerHolds: in the best plan that finger holds another note there. shift: a change of position more, or a more
+ * pressing one. cut: a note is let go earlier. stretch, barre, hop: what the words say. term: any other term.
+ */
+export type ChoiceReason =
+  | {
+      readonly code: 'fingerHolds';
+      readonly finger: number;
+      readonly uid: string;
+      readonly role: Role;
+      readonly midi: number;
+      readonly untilTicks: number;
+    }
+  | {
+      readonly code: 'shift';
+      readonly distanceMm: number;
+      readonly windowMs: number;
+      readonly neededMs: number;
+      readonly toPosition: number;
+    }
+  | {
+      readonly code: 'cut';
+      readonly uid: string;
+      readonly role: Role;
+      readonly midi: number;
+      readonly quarters: number;
+    }
+  | {
+      readonly code: 'stretch';
+      readonly low: number;
+      readonly high: number;
+      readonly mm: number;
+      readonly atEaseMm: number;
+    }
+  | { readonly code: 'barre'; readonly fret: number; readonly strings: number }
+  | { readonly code: 'hop'; readonly finger: number }
+  | { readonly code: 'term'; readonly term: LeftTermId; readonly difference: number };
+
+/** Reasons that are worth saying, and from what difference on. In tenths of a point. */
+const MOST_REASONS = 2;
+const LEAST_DIFFERENCE = 3;
+
+type Ledgers = readonly ReadonlyMap<LeftTermId, number>[];
+
+/** By moment: what it adds, term by term. */
+export function ledgersOf(problem: FingeringProblem, states: readonly HandState[]): Ledgers {
+  return states.map((_state, k) => {
+    const { own, way } = momentTerms(problem, states, k);
+    const totals = new Map(own);
+    for (const [term, cost] of way) totals.set(term, (totals.get(term) ?? 0) + cost);
+    return totals;
+  });
+}
+
+const GROUPS: Readonly<Partial<Record<LeftTermId, 'shift' | 'cut' | 'stretch' | 'barre' | 'hop'>>> = {
+  shift: 'shift',
+  shiftDistance: 'shift',
+  shiftHaste: 'shift',
+  shiftTooFast: 'shift',
+  jump: 'shift',
+  cutMelody: 'cut',
+  cutBass: 'cut',
+  cutInner: 'cut',
+  cutRing: 'cut',
+  cutMustRing: 'cut',
+  stretch: 'stretch',
+  extension: 'stretch',
+  barre: 'barre',
+  barreHold: 'barre',
+  smallBarre: 'barre',
+  archedBarre: 'barre',
+  hop: 'hop',
+  hopHaste: 'hop',
+  lineHop: 'hop',
+};
+
+/**
+ * @param momentIndex where the choice is made
+ * @param finger the finger of the choice that is explained
+ */
+export function reasonsAgainst(
+  problem: FingeringProblem,
+  best: readonly HandState[],
+  other: readonly HandState[],
+  momentIndex: number,
+  finger: number,
+): readonly ChoiceReason[] {
+  const held = fingerHolds(problem, best, momentIndex, finger);
+  const [a, b] = [ledgersOf(problem, best), ledgersOf(problem, other)];
+  const differences = new Map<string, { amount: number; worst: number; worstBy: number; term: LeftTermId }>();
+  b.forEach((totals, k) => {
+    const terms = new Set([...totals.keys(), ...a[k]!.keys()]);
+    for (const term of terms) {
+      const more = (totals.get(term) ?? 0) - (a[k]!.get(term) ?? 0);
+      if (more === 0) continue;
+      const group = GROUPS[term] ?? term;
+      const known = differences.get(group) ?? { amount: 0, worst: k, worstBy: -Infinity, term };
+      known.amount += more;
+      if (more > known.worstBy) Object.assign(known, { worst: k, worstBy: more, term });
+      differences.set(group, known);
+    }
+  });
+  const dearest = [...differences]
+    .filter(([, { amount }]) => amount >= LEAST_DIFFERENCE)
+    .sort((x, y) => y[1].amount - x[1].amount);
+  const words = dearest.map(([group, { amount, worst, term }]) =>
+    reasonAt(problem, other, best, group, worst, term, amount),
+  );
+  return [...(held ? [held] : []), ...words].slice(0, MOST_REASONS);
+}
+
+/** Whether the finger holds another note over from before in that moment of the plan. */
+export const holdsOther = (
+  problem: FingeringProblem,
+  states: readonly HandState[],
+  momentIndex: number,
+  finger: number,
+): boolean => fingerHolds(problem, states, momentIndex, finger) !== null;
+
+function fingerHolds(
+  problem: FingeringProblem,
+  best: readonly HandState[],
+  momentIndex: number,
+  finger: number,
+): ChoiceReason | null {
+  const state = best[momentIndex]!;
+  const { held } = problem.moments[momentIndex]!;
+  const slot = state.strikes.findIndex(
+    (strike, k) => held.includes(strike) && state.placements[k]!.finger === finger && finger > 0,
+  );
+  if (slot < 0) return null;
+  const strike = problem.strikes[state.strikes[slot]!]!;
+  const { uids, role, midi, endTicks } = strike;
+  return { code: 'fingerHolds', finger, uid: uids[0]!, role, midi, untilTicks: endTicks };
+}
+
+function reasonAt(
+  problem: FingeringProblem,
+  states: readonly HandState[],
+  best: readonly HandState[],
+  group: string,
+  k: number,
+  term: LeftTermId,
+  amount: number,
+): ChoiceReason {
+  const generic: ChoiceReason = { code: 'term', term, difference: amount };
+  const state = states[k]!;
+  const moment = problem.moments[k]!;
+  switch (group) {
+    case 'shift': {
+      const shift =
+        k > 0 ? measureShift(problem, problem.moments[k - 1]!, states[k - 1]!, moment, state) : null;
+      if (!shift) return generic;
+      const { distanceMm, windowMs, neededMs } = shift;
+      // A hand whose fingers are squeezed over the nut opens again; along the neck it stays.
+      if (Math.round(distanceMm) === 0) return { ...generic, term: 'squeeze' };
+      const toPosition = positionOf(state.placements) ?? 1;
+      return { code: 'shift', distanceMm, windowMs, neededMs, toPosition };
+    }
+    case 'cut':
+      return cutAt(problem, states, best, k) ?? generic;
+    case 'stretch': {
+      const widest = FINGER_PAIRS.map((pair) => spanOfPair(problem, state, pair))
+        .filter((span) => span !== null)
+        .sort((x, y) => y.mm - y.atEaseMm - (x.mm - x.atEaseMm))[0];
+      return widest && widest.mm > widest.atEaseMm ? { code: 'stretch', ...widest } : generic;
+    }
+    case 'barre': {
+      const barre = state.barre ?? state.smallBarres[0] ?? null;
+      return barre
+        ? { code: 'barre', fret: barre.fret, strings: barre.lastString - barre.firstString + 1 }
+        : generic;
+    }
+    case 'hop': {
+      const before = states[k - 1];
+      const hops = before ? [1, 2, 3, 4].find((f) => hopped(before, state, f)) : undefined;
+      return hops === undefined ? generic : { code: 'hop', finger: hops };
+    }
+    default:
+      return generic;
+  }
+}
+
+function hopped(before: HandState, state: HandState, finger: number): boolean {
+  const [a, b] = [before.slotOfFinger[finger]!, state.slotOfFinger[finger]!];
+  return a >= 0 && b >= 0 && before.placements[a]!.string !== state.placements[b]!.string;
+}
+
+/** The note that loses most there, and did not in the best plan. */
+function cutAt(
+  problem: FingeringProblem,
+  states: readonly HandState[],
+  best: readonly HandState[],
+  k: number,
+): ChoiceReason | null {
+  const moment = problem.moments[k]!;
+  const before = states[k - 1];
+  if (!before || cutsCost(problem, problem.moments[k - 1]!, before, moment, states[k]!) === 0) return null;
+  const lost = before.strikes
+    .map((index) => problem.strikes[index]!)
+    .filter((strike) => strike.endTicks > moment.tick && !states[k]!.strikes.includes(strike.index))
+    .sort((x, y) => y.writtenEndTicks - x.writtenEndTicks);
+  const strike = lost.find(({ index }) => best[k]!.strikes.includes(index)) ?? lost[0];
+  if (!strike) return null;
+  const quarters =
+    (Math.max(strike.writtenEndTicks, strike.endTicks) - moment.tick) / problem.ticksPerQuarter;
+  return { code: 'cut', uid: strike.uids[0]!, role: strike.role, midi: strike.midi, quarters };
+}

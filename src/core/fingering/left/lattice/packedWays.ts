@@ -1,0 +1,291 @@
+/**
+ * The ways of the left hand from one moment to the next. States that can be come to in the same ways are a family:
+ * what leads into one of them leads into all. A way is priced when it is asked for: neighbours are tried from the
+ * cheapest on, and none is tried whose own cost, with what is cut and the least that the hand's way costs, is dearer
+ * than the best found so far. So the least is exact and most pairs are never looked at.
+ */
+import { type Mask, UNREACHABLE, type Ways } from '../../solver/lattice';
+import type { Source } from './keptHands';
+import type { Arena } from '../../solver/arena';
+import { type Family, familiesOf } from './families';
+import type { StateRows } from './packedLayer';
+import type { StepPrice } from './stepPrice';
+
+const UNPRICED = -1;
+/** Costs are sorted with the number of their owner in the low bits; both fit a double exactly. */
+const OWNERS = 1 << 20;
+
+export class PackedWays implements Ways {
+  /** Members of family f, states of this layer: `memberStart[f]` to `memberStart[f + 1]` − 1. */
+  private readonly memberStart: Int32Array;
+  private readonly members: Int32Array;
+  /** By member: first of its prices, one for each entrance of the family. */
+  private readonly prices: Int32Array;
+  private readonly priceStart: Int32Array;
+  /** Entrances of family f: states of the layer before, with what is cut or handed over on the way. */
+  private readonly entryStart: Int32Array;
+  private readonly entries: Int32Array;
+  private readonly entryCuts: Int32Array;
+  /** Bit of the finger that takes a held note over and must have been free. */
+  private readonly entryTaker: Uint8Array;
+  /** By state: which member it is. */
+  private readonly memberOf: Int32Array;
+  private readonly familyOf: Int32Array;
+
+  constructor(
+    arena: Arena,
+    private readonly before: StateRows,
+    rows: StateRows,
+    sourcesOf: readonly (readonly Source[])[],
+    private readonly step: StepPrice,
+  ) {
+    const families = familiesOf(rows, sourcesOf);
+    const count = families.length;
+    this.memberStart = arena.int32(count + 1);
+    this.entryStart = arena.int32(count + 1);
+    for (let f = 0; f < count; f++) {
+      this.memberStart[f + 1] = this.memberStart[f]! + families[f]!.states.length;
+      this.entryStart[f + 1] = this.entryStart[f]! + entrancesOf(families[f]!);
+    }
+    this.members = arena.int32(rows.count);
+    this.priceStart = arena.int32(rows.count);
+    this.memberOf = arena.int32(rows.count);
+    this.familyOf = arena.int32(rows.count);
+    const entrances = this.entryStart[count]!;
+    this.entries = arena.int32(entrances);
+    this.entryCuts = arena.int32(entrances);
+    this.entryTaker = arena.uint8(entrances);
+    let priced = 0;
+    for (let f = 0; f < count; f++) {
+      this.writeEntrances(f, families[f]!);
+      const size = this.entryStart[f + 1]! - this.entryStart[f]!;
+      let m = this.memberStart[f]!;
+      for (const state of families[f]!.states) {
+        this.members[m] = state;
+        this.memberOf[state] = m;
+        this.familyOf[state] = f;
+        this.priceStart[m++] = priced;
+        priced += size;
+      }
+    }
+    this.prices = arena.int32(priced).fill(UNPRICED);
+  }
+
+  private writeEntrances(f: number, { entrances }: Family): void {
+    let e = this.entryStart[f]!;
+    for (const { crowd, cuts, taker } of entrances) {
+      for (const state of crowd.members) {
+        this.entries[e] = state;
+        this.entryCuts[e] = cuts;
+        this.entryTaker[e++] = taker;
+      }
+    }
+  }
+
+  pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times = 1): void {
+    const { memberStart, members, entryStart, entries, entryCuts } = this;
+    for (let f = 0; f < memberStart.length - 1; f++) {
+      const first = entryStart[f]!;
+      const size = entryStart[f + 1]! - first;
+      if (size === 0) continue;
+      scratch(size);
+      for (let e = 0; e < size; e++) {
+        const cost = before[entries[first + e]!]!;
+        costs[e] = cost < UNREACHABLE ? cost + times * entryCuts[first + e]! : UNREACHABLE;
+      }
+      const next = cheapestAlone(size);
+      if (costs[ordered[0]!]! >= UNREACHABLE) continue;
+      this.pullAlong(f, 1, before, mask, least, via, times);
+      // After the cheapest only what is no dearer than the dearest member can still be of use.
+      let most = 0;
+      for (let m = memberStart[f]!; m < memberStart[f + 1]!; m++)
+        if ((!mask || mask[members[m]!]) && least[members[m]!]! > most) most = least[members[m]!]!;
+      if (next > most || next >= UNREACHABLE) continue;
+      const reached = cheapestFirst(size, most);
+      this.pullAlong(f, reached, before, mask, least, via, times);
+    }
+  }
+
+  /** Every member tries the first `reached` entrances in `ordered`, until one is dearer than what it has found. */
+  private pullAlong(
+    f: number,
+    reached: number,
+    before: Int32Array,
+    mask: Mask,
+    least: Int32Array,
+    via: Int32Array,
+    times: number,
+  ): void {
+    const { memberStart, members, priceStart, entryStart, entries, prices, step } = this;
+    const first = entryStart[f]!;
+    for (let m = memberStart[f]!, end = memberStart[f + 1]!; m < end; m++) {
+      const to = members[m]!;
+      if (mask && !mask[to]) continue;
+      const row = priceStart[m]!;
+      let best = least[to]!;
+      let from = via[to]!;
+      for (let k = 0; k < reached; k++) {
+        const e = ordered[k]!;
+        if (costs[e]! > best) break;
+        const state = entries[first + e]!;
+        let price = prices[row + e]!;
+        if (price === UNPRICED) {
+          if (costs[e]! + times * step.leastWay(state, to) > best) continue;
+          price = this.price(first + e, row + e, to);
+        }
+        if (price >= UNREACHABLE) continue;
+        const sum = before[state]! + times * price;
+        if (sum > best || (sum === best && state >= from)) continue;
+        best = sum;
+        from = state;
+      }
+      least[to] = best;
+      via[to] = from;
+    }
+  }
+
+  push(rest: Int32Array, least: Int32Array, via: Int32Array, times = 1): void {
+    const { memberStart, members, entryStart, entries, entryCuts } = this;
+    for (let f = 0; f < memberStart.length - 1; f++) {
+      const first = memberStart[f]!;
+      const size = memberStart[f + 1]! - first;
+      scratch(size);
+      for (let m = 0; m < size; m++) costs[m] = rest[members[first + m]!]!;
+      const next = cheapestAlone(size);
+      if (costs[ordered[0]!]! >= UNREACHABLE) continue;
+      this.pushAlong(f, 1, rest, least, via, times);
+      if (next >= UNREACHABLE) continue;
+      let most = 0;
+      for (let e = entryStart[f]!; e < entryStart[f + 1]!; e++) {
+        const room = least[entries[e]!]! - times * entryCuts[e]!;
+        if (room > most) most = room;
+      }
+      if (next > most) continue;
+      const reached = cheapestFirst(size, most);
+      this.pushAlong(f, reached, rest, least, via, times);
+    }
+  }
+
+  /** Every entrance tries the first `reached` members in `ordered`, until one is dearer than what it has found. */
+  private pushAlong(
+    f: number,
+    reached: number,
+    rest: Int32Array,
+    least: Int32Array,
+    via: Int32Array,
+    times: number,
+  ): void {
+    const { memberStart, members, priceStart, entryStart, entries, entryCuts, prices, step } = this;
+    const first = memberStart[f]!;
+    const start = entryStart[f]!;
+    for (let e = start, end = entryStart[f + 1]!; e < end; e++) {
+      const from = entries[e]!;
+      const cuts = times * entryCuts[e]!;
+      let best = least[from]!;
+      let next = via[from]!;
+      for (let k = 0; k < reached; k++) {
+        const m = ordered[k]!;
+        if (costs[m]! + cuts > best) break;
+        const to = members[first + m]!;
+        const at = priceStart[first + m]! + e - start;
+        let price = prices[at]!;
+        if (price === UNPRICED) {
+          if (costs[m]! + cuts + times * step.leastWay(from, to) > best) continue;
+          price = this.price(e, at, to);
+        }
+        if (price >= UNREACHABLE) continue;
+        const sum = costs[m]! + times * price;
+        if (sum > best || (sum === best && to >= next)) continue;
+        best = sum;
+        next = to;
+      }
+      least[from] = best;
+      via[from] = next;
+    }
+  }
+
+  /** What the way from one state to another costs; UNREACHABLE when there is none. */
+  priceOf(from: number, to: number): number {
+    const f = this.familyOf[to]!;
+    const m = this.memberOf[to]!;
+    const start = this.entryStart[f]!;
+    let least = UNREACHABLE;
+    for (let e = start; e < this.entryStart[f + 1]!; e++) {
+      if (this.entries[e] !== from) continue;
+      const at = this.priceStart[m]! + e - start;
+      const known = this.prices[at]!;
+      least = Math.min(least, known === UNPRICED ? this.price(e, at, to) : known);
+    }
+    return least;
+  }
+
+  /** Cuts counted; UNREACHABLE when the finger that takes a note over was not free. */
+  private price(e: number, at: number, to: number): number {
+    const from = this.entries[e]!;
+    const taken = (this.entryTaker[e]! & this.before.down[from]!) !== 0;
+    const price = taken ? UNREACHABLE : this.entryCuts[e]! + this.step.price(from, to);
+    this.prices[at] = price;
+    return price;
+  }
+}
+
+const entrancesOf = ({ entrances }: Family): number => {
+  let count = 0;
+  for (const { crowd } of entrances) count += crowd.members.length;
+  return count;
+};
+
+/** One family is gone through at a time, so all share the costs of one side of it and their order. */
+let keys = new Float64Array(1024);
+let costs = new Int32Array(1024);
+let ordered = new Int32Array(1024);
+
+function scratch(count: number): void {
+  if (keys.length >= count) return;
+  keys = new Float64Array(2 * count);
+  costs = new Int32Array(2 * count);
+  ordered = new Int32Array(2 * count);
+}
+
+/** Writes the number of the least of `costs` to `ordered`, and gives the next dearer one. */
+function cheapestAlone(count: number): number {
+  let cheapest = 0;
+  let [least, next] = [UNREACHABLE, UNREACHABLE];
+  for (let n = 0; n < count; n++) {
+    const cost = costs[n]!;
+    if (cost < least) {
+      next = least;
+      least = cost;
+      cheapest = n;
+    } else if (cost < next) next = cost;
+  }
+  ordered[0] = cheapest;
+  return next;
+}
+
+/** Writes the numbers of those `costs` that are at most so dear to `ordered`, the cheapest first; gives how many. */
+function cheapestFirst(count: number, most: number): number {
+  const limit = Math.min(most, UNREACHABLE - 1);
+  let reached = 0;
+  for (let n = 0; n < count; n++) if (costs[n]! <= limit) keys[reached++] = costs[n]! * OWNERS + n;
+  if (reached > SHORT) keys.subarray(0, reached).sort();
+  else sortShort(reached);
+  // Not by %, which is slow for doubles.
+  for (let n = 0; n < reached; n++) ordered[n] = keys[n]! - Math.floor(keys[n]! / OWNERS) * OWNERS;
+  return reached;
+}
+
+const SHORT = 24;
+
+/** By insertion: faster than asking for a sort of a few. */
+function sortShort(count: number) {
+  for (let n = 1; n < count; n++) {
+    const key = keys[n]!;
+    let k = n - 1;
+    while (k >= 0 && keys[k]! > key) {
+      keys[k + 1] = keys[k]!;
+      k--;
+    }
+    keys[k + 1] = key;
+  }
+}

@@ -1,0 +1,25 @@
+/** Whether two layers have the same states in the same order. Everything else in the rows follows from these. */
+import { HASH_START, hashOf, sameNumbers } from '../../solver/numberRows';
+import type { StateRows } from './packedLayer';
+
+export function sameRows(a: StateRows, b: StateRows): boolean {
+  return (
+    a.count === b.count &&
+    a.columns === b.columns &&
+    sameNumbers(a.places, b.places) &&
+    sameNumbers(a.memory, b.memory) &&
+    a.memories.length === b.memories.length &&
+    a.memories.every((one, k) => {
+      const other = b.memories[k]!;
+      return (
+        one.range === other.range &&
+        one.waitedTicks === other.waitedTicks &&
+        sameNumbers(one.fingers, other.fingers)
+      );
+    })
+  );
+}
+
+/** Equal for equal rows. */
+export const rowsHash = ({ columns, places, memory }: StateRows): number =>
+  hashOf(memory, hashOf(places, HASH_START ^ columns));

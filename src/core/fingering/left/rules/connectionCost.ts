@@ -1,0 +1,76 @@
+/** How a note is joined to the one that leads to it: slurs, slides, the melody's way over the strings. */
+import { type FingeringProblem, type Moment, STEP_SEMITONES } from '../../problem/problem';
+import type { HandState, Placement } from './handState';
+import { Bill, type Ledger } from './ledger';
+import { CROSSED_IN_LINE, FLATTENED_HOP } from './terms';
+
+export function connectionCost(
+  problem: FingeringProblem,
+  from: HandState,
+  next: Moment,
+  to: HandState,
+  ledger?: Ledger,
+): number {
+  const bill = new Bill(problem.weights, ledger);
+  for (const index of next.struck) {
+    const b = to.placements[to.strikes.indexOf(index)];
+    if (!b) continue;
+    const strike = problem.strikes[index]!;
+    const placeOf = (source: number | null) =>
+      source === null ? undefined : from.placements[from.strikes.indexOf(source)];
+    const slurred = placeOf(strike.slurredFrom);
+    if (slurred) chargeSlur(slurred, b, bill);
+    const slid = placeOf(strike.slidFrom);
+    if (slid) bill.charge('slideBroken', slid.string === b.string && slid.finger === b.finger ? 0 : 1);
+    const line = placeOf(strike.lineFrom);
+    if (!line) continue;
+    chargeLineFinger(line, b, strike.slidFrom !== null, bill);
+    if (strike.role === 'melody')
+      chargeLine(line, b, strike.midi - problem.strikes[strike.lineFrom!]!.midi, bill);
+  }
+  return bill.sum;
+}
+
+export function chargeSlur(a: Placement, b: Placement, bill: Bill): void {
+  if (!slurPlayable(a, b)) bill.charge('slurBroken', 1);
+  else if (weakSlur(a, b)) bill.charge('slurWeak', 1);
+}
+
+/** Hammer-on from open or a lower finger, pull-off to open or a lower finger, on one string. */
+export function slurPlayable(a: Placement, b: Placement): boolean {
+  if (a.string !== b.string || a.fret === b.fret) return false;
+  return b.fret > a.fret ? b.finger > a.finger : b.finger < a.finger;
+}
+
+/** 3-4 and 2-4, up or down. */
+export const weakSlur = (a: Placement, b: Placement) =>
+  Math.max(a.finger, b.finger) === 4 && Math.min(a.finger, b.finger) >= 2;
+
+/**
+ * One finger for two notes of a line: on another string it must leave the first; to the next fret of its string a
+ * neighbour could go, unless a slide is written (`slid`). Further along it carries the hand, which is priced as a shift.
+ * Source: handbook, "What costs" (hop: prefer a neighbour finger).
+ */
+export function chargeLineFinger(a: Placement, b: Placement, slid: boolean, bill: Bill): void {
+  if (a.finger === 0 || b.finger === 0) return;
+  if (a.finger !== b.finger) {
+    if (crossOnOneFret(a, b)) bill.charge('order', CROSSED_IN_LINE);
+  } else if (a.string !== b.string) bill.charge('lineHop', a.fret === b.fret ? FLATTENED_HOP : 1);
+  else if (Math.abs(a.fret - b.fret) === 1 && !slid) bill.charge('lineSlide', 1);
+}
+
+/** The lower-numbered finger belongs on the lower-pitched string. Source: handbook, "What costs" (order). */
+const crossOnOneFret = (a: Placement, b: Placement) =>
+  a.fret === b.fret && a.string !== b.string && a.finger < b.finger !== a.string > b.string;
+
+/** How the melody goes from string to string. Source: handbook, "What costs" (colour) and "Looking ahead". */
+export function chargeLine(a: Placement, b: Placement, semitones: number, bill: Bill): void {
+  if (a.string === b.string) {
+    bill.charge('ringOver', semitones === 0 ? 0 : 1);
+    return;
+  }
+  bill.charge('stringChange', 1);
+  if (semitones > 0 === b.string > a.string) bill.charge('crossedLine', 1);
+  const skipped = Math.abs(b.string - a.string) - 1;
+  if (Math.abs(semitones) <= STEP_SEMITONES) bill.charge('stringSkip', skipped);
+}

@@ -1,0 +1,75 @@
+import { describe, expect, it } from 'vitest';
+import { barXml, problemFrom, type TestNote } from '../../../../tests/helpers/music';
+
+const strikesOf = (notes: readonly TestNote[]) => problemFrom(barXml(notes)).strikes;
+const run = (midi: readonly number[], voice = 1, from = 0): TestNote[] =>
+  midi.map((one, k) => ({ midi: one, onset: from + k, length: 1, voice }));
+const BASS: TestNote = { midi: 45, onset: 0, length: 6, voice: 2 };
+
+describe('strikes', () => {
+  it('share a unison of two voices and keep its longer value', () => {
+    const strikes = strikesOf([
+      { midi: 60, onset: 0, length: 2 },
+      { midi: 60, onset: 0, length: 4, voice: 2 },
+    ]);
+    expect(strikes).toHaveLength(1);
+    expect(strikes[0]).toMatchObject({ uids: ['n1', 'n2'], endTicks: 4 });
+  });
+
+  it('are melody, bass or inner part by voice and place in the chord', () => {
+    const strikes = strikesOf([
+      BASS,
+      { midi: 64, onset: 0, length: 2 },
+      { midi: 60, onset: 2, length: 2, voice: 3 },
+    ]);
+    expect(strikes.map((strike) => [strike.midi, strike.role])).toEqual([
+      [45, 'bass'],
+      [64, 'melody'],
+      [60, 'inner'],
+    ]);
+  });
+
+  it('take a slur over two neighbours as a ligado, one over three as a phrase mark', () => {
+    const slur = (type: string) => `<notations><slur type="${type}" number="1"/></notations>`;
+    const slurred = (last: number) =>
+      run([60, 62, 64]).map((note, k) => ({
+        ...note,
+        extra: k === 0 ? slur('start') : k === last ? slur('stop') : '',
+      }));
+    expect(strikesOf(slurred(1)).map((strike) => strike.slurredFrom)).toEqual([null, 0, null]);
+    expect(strikesOf(slurred(2)).map((strike) => strike.slurredFrom)).toEqual([null, null, null]);
+  });
+});
+
+describe('moments', () => {
+  it('are the unique onsets with what is struck and what is held', () => {
+    const { moments } = problemFrom(barXml([{ ...BASS, length: 2 }, ...run([60, 62, 64])]));
+    expect(moments.map((moment) => [moment.tick, moment.struck, moment.held])).toEqual([
+      [0, [0, 1], []],
+      [1, [2], [0]],
+      [2, [3], []],
+    ]);
+  });
+});
+
+describe('broken chords (common practice: the hand holds an arpeggio as its chord)', () => {
+  const ends = (notes: readonly TestNote[]) =>
+    strikesOf(notes)
+      .filter((strike) => strike.voice === '1')
+      .map((strike) => strike.endTicks);
+
+  it('ring on to the end of the figure, or to the same pitch again', () => {
+    expect(ends([BASS, ...run([57, 60, 64, 60, 57], 1, 1)])).toEqual([5, 4, 6, 6, 6]);
+  });
+  it('do not ring where the voice moves by step', () => {
+    expect(ends([BASS, ...run([60, 62, 64, 65], 1, 1)])).toEqual([2, 3, 4, 5]);
+  });
+  it('keep the written end, so that losing the ringing is not losing a written value', () => {
+    const [first] = strikesOf([BASS, ...run([57, 60, 64], 1, 1)]).filter((strike) => strike.voice === '1');
+    expect(first).toMatchObject({ writtenEndTicks: 2, endTicks: 4 });
+  });
+  it('in a single line need a long figure that comes back to a pitch', () => {
+    expect(ends(run([57, 60, 64]))).toEqual([1, 2, 3]);
+    expect(ends(run([57, 60, 64, 69, 64, 60]))).toEqual([6, 5, 4, 6, 6, 6]);
+  });
+});

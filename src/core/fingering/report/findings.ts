@@ -1,0 +1,79 @@
+/** What the teacher should look at in a plan: cuts, hasty shifts, slurs that cannot be, contradictory ink. */
+import { isPick, type Score } from '../../score/model';
+import type { Ink } from '../problem/ink';
+import type { HandState } from '../left/rules/handState';
+import type { LeftPlan } from '../left/lattice/planLeft';
+import type { Finding, FingeringPlan, PlannedNote } from './plan';
+import type { FingeringProblem } from '../problem/problem';
+import { remediesForCut, remediesForInk, remediesForMoment, remediesForSlur } from './remedies';
+import type { Ring } from '../../rings/ring';
+import { checkSlurs } from '../slurs/check';
+
+export function findingsOf(
+  problem: FingeringProblem,
+  score: Score,
+  ink: Ink,
+  left: Pick<LeftPlan, 'conflicts'>,
+  pluckConflicts: readonly (readonly number[])[],
+  notes: readonly PlannedNote[],
+  shifts: FingeringPlan['shifts'],
+  rings: readonly Ring[],
+): Finding[] {
+  const uidsOf = (strikes: readonly number[]) => strikes.flatMap((index) => problem.strikes[index]!.uids);
+  const endOf = new Map(rings.map((ring) => [ring.strike, ring.end]));
+  const findings: Finding[] = left.conflicts.map(({ strikes, byInk }) => {
+    const uids = uidsOf(strikes);
+    if (byInk) return { code: 'inkContradicts', uids, remedies: remediesForInk(uids, ink) };
+    const moment = problem.moments.find(({ struck }) => struck.includes(strikes[0]!))!;
+    return { code: 'unplayable', uids, remedies: remediesForMoment(problem, score, moment, strikes) };
+  });
+  for (const strikes of pluckConflicts) findings.push({ code: 'pluckContradicts', uids: uidsOf(strikes) });
+  for (const shift of shifts) {
+    if (shift.risk !== 'tooFast') continue;
+    findings.push({
+      code: 'shiftTooFast',
+      uids: [shift.toUid],
+      windowMs: shift.windowMs,
+      neededMs: shift.neededMs,
+      jump: shift.jump,
+    });
+  }
+  for (const note of notes) {
+    const strike = problem.strikes[note.strike]!;
+    const lostTicks = strike.writtenEndTicks - note.soundsUntilTicks;
+    if (note.string !== null && lostTicks > 0 && note.uid === strike.uids[0]) {
+      findings.push({
+        code: 'cut',
+        uids: strike.uids,
+        lostQuarters: lostTicks / problem.ticksPerQuarter,
+        end: endOf.get(strike.index) ?? 'released',
+        remedies: remediesForCut(problem, strike, note.soundsUntilTicks),
+      });
+    }
+    if (departs(strike.printed, note)) findings.push({ code: 'printedDeparture', uids: [note.uid] });
+  }
+  return findings;
+}
+
+/** What is wrong with the slurs that the music asks for; weak ones are only priced. */
+export const slurFindings = (problem: FingeringProblem, states: readonly HandState[]): Finding[] =>
+  checkSlurs(problem, states).flatMap(({ fault, uids }): Finding[] =>
+    fault === null || fault === 'weak'
+      ? []
+      : [{ code: 'slurFault', uids: [...uids].reverse(), fault, remedies: remediesForSlur(uids[1]) }],
+  );
+
+/** Hands that come down later after a strum than the music waits. */
+export const landingFindings = (landings: FingeringPlan['landings']): Finding[] =>
+  landings
+    .filter(({ thereMs, neededMs }) => thereMs < neededMs)
+    .map(({ uid, thereMs, neededMs }) => ({ code: 'landingTooFast', uids: [uid], thereMs, neededMs }));
+
+const departs = (printed: FingeringProblem['strikes'][number]['printed'], note: PlannedNote): boolean =>
+  (printed.finger !== null && note.finger !== null && printed.finger !== note.finger) ||
+  (printed.string !== null && note.string !== null && printed.string !== note.string) ||
+  // What a plectrum played is no departure where fingers play.
+  (printed.pluck !== null &&
+    note.pluck !== null &&
+    printed.pluck !== note.pluck &&
+    isPick(printed.pluck) === isPick(note.pluck));

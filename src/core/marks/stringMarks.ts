@@ -1,0 +1,45 @@
+/**
+ * A string is marked where it is not the highest one that has the note, once for a run of notes of one voice,
+ * and wherever the teacher has inked it.
+ */
+import { openMidi, STRINGS, type Tuning, tuningOrThrow } from '../instrument/tuning';
+import type { PlannedNote } from '../fingering/report/plan';
+import type { Mark } from './mark';
+import type { MarkSource } from './marksOf';
+
+export function stringMarks(notes: readonly PlannedNote[], source: MarkSource): Mark[] {
+  const tuning = tuningOrThrow(source.score.tuningId);
+  const noteOf = new Map(source.score.notes.map((note) => [note.uid, note]));
+  /** The run that each voice is in. */
+  const runs = new Map<string, Mark>();
+  const marks = new Map<string, Mark>();
+  for (const note of notes) {
+    const { voice, soundingMidi } = noteOf.get(note.uid)!;
+    const inked = source.ink.get(note.uid)?.string ?? null;
+    const string = note.string ?? inked;
+    if (string === null || (string === highestStringWith(soundingMidi, tuning) && inked === null)) {
+      runs.delete(voice);
+      continue;
+    }
+    const next = markFor(note, String(string), source);
+    const run = runs.get(voice);
+    const goesOn = run !== undefined && run.text === next.text && run.state === next.state;
+    const mark = goesOn ? { ...run, toUid: note.uid } : next;
+    runs.set(voice, mark);
+    marks.set(mark.id, mark);
+  }
+  return [...marks.values()];
+}
+
+const markFor = (note: PlannedNote, text: string, source: MarkSource): Mark => ({
+  id: `string:${note.uid}`,
+  kind: 'string',
+  uid: note.uid,
+  toUid: note.uid,
+  text,
+  state: source.stateOf(note, 'string'),
+  below: source.roles.get(note.uid) === 'bass',
+});
+
+const highestStringWith = (midi: number, tuning: Tuning): number =>
+  STRINGS.find((string) => midi >= openMidi(tuning, string)) ?? STRINGS.length;
