@@ -1,6 +1,6 @@
 /** How near a plan comes to what common practice accepts. */
 import type { Ink } from '../src/core/fingering/problem/ink';
-import type { Placement } from '../src/core/fingering/left/rules/handState';
+import type { Placement } from '../src/core/fingering/left/rules/place';
 import { LeftPlanner } from '../src/core/fingering/left/lattice/planLeft';
 import type { LeftSchoolId } from '../src/core/fingering/left/rules/schools';
 import type { LeftWeights } from '../src/core/fingering/left/rules/weights';

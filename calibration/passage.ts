@@ -4,7 +4,7 @@
  * chords joined by "+", "*n" for n eighths, "-" a rest, "~" before a token that is slurred to.
  */
 import { type FingeringProblem, problemOf } from '../src/core/fingering/problem/problem';
-import type { Placement } from '../src/core/fingering/left/rules/handState';
+import type { Placement } from '../src/core/fingering/left/rules/place';
 import type { LeftSchoolId } from '../src/core/fingering/left/rules/schools';
 import { leftWeights, type LeftWeights } from '../src/core/fingering/left/rules/weights';
 import { maybePlayer } from '../src/core/instrument/hands';

@@ -1,13 +1,12 @@
 /** What each fingering of a chord shape costs, term by term, for any weights. */
-import { handState, type Placement } from '../src/core/fingering/left/rules/handState';
-import { entryCost } from '../src/core/fingering/left/rules/barreCost';
+import { handState } from '../src/core/fingering/left/rules/handState';
+import type { Placement } from '../src/core/fingering/left/rules/place';
+import { chargeEntry, chargeOwn } from '../src/core/fingering/left/rules/prices';
+import { recordHand } from '../src/core/fingering/left/rules/recordHand';
+import type { HandSetting } from '../src/core/fingering/left/rules/rule';
+import { ownRules } from '../src/core/fingering/left/rules/rules';
+import type { StruckNote } from '../src/core/fingering/left/rules/step';
 import { Bill } from '../src/core/fingering/left/rules/ledger';
-import {
-  chargeFingers,
-  chargeStanding,
-  chargeStruck,
-  handPosition,
-} from '../src/core/fingering/left/rules/stateCost';
 import { LEFT_TERM_IDS, type LeftTermId } from '../src/core/fingering/left/rules/terms';
 import type { LeftWeights } from '../src/core/fingering/left/rules/weights';
 import { CONCERT_FRETBOARD } from '../src/core/instrument/fretboard';
@@ -28,13 +27,18 @@ export interface PricedShape {
 /** Amounts are read off prices at this weight, so that rounding does not matter. */
 const FINE = 10_000;
 const FINE_WEIGHTS = Object.fromEntries(LEFT_TERM_IDS.map((id) => [id, FINE])) as LeftWeights;
-const GEOMETRY = {
+const SETTING: HandSetting = {
   fretboard: CONCERT_FRETBOARD,
   hand: ADULT_MEDIUM,
   weights: FINE_WEIGHTS,
   tuning: STANDARD_TUNING,
 };
-const UNMARKED = { printed: { finger: null, string: null, pluck: null }, ornamented: false };
+const UNMARKED = {
+  midi: 0,
+  touch: null,
+  printed: { finger: null, string: null, pluck: null },
+  ornamented: false,
+};
 
 export function pricedShape(shape: ChordShape): PricedShape {
   const all = fingeringsOf(shape);
@@ -54,18 +58,21 @@ function amountsOf(places: readonly Placement[]): Float64Array {
   const ledger = (term: LeftTermId, cost: number) => {
     amounts[LEFT_TERM_IDS.indexOf(term)]! += cost / FINE;
   };
-  const state = handState([...places.keys()], places, null);
-  const bill = new Bill(FINE_WEIGHTS, ledger);
-  chargeStanding(GEOMETRY, state, bill);
-  places.forEach((place, k) => {
-    const role = k === places.length - 1 ? 'melody' : k === 0 ? 'bass' : 'inner';
-    chargeStruck({ ...UNMARKED, role }, place, handPosition(state), bill);
+  const struck = [...places.keys()];
+  const hand = recordHand(handState(struck, places, null), {
+    index: 0,
+    tick: 0,
+    timeMs: 0,
+    struck,
+    held: [],
   });
-  chargeFingers(
-    places.reduce((bits, place) => bits | (1 << place.finger), 0),
-    bill,
-  );
-  entryCost(GEOMETRY, state, ledger);
+  const notes = places.map((_place, k): StruckNote => {
+    const role = k === places.length - 1 ? 'melody' : k === 0 ? 'bass' : 'inner';
+    return { ...UNMARKED, role };
+  });
+  const bill = new Bill(FINE_WEIGHTS, ledger);
+  chargeOwn(ownRules(notes), hand, SETTING, bill);
+  chargeEntry(hand, SETTING, bill);
   return amounts;
 }
 

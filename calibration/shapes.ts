@@ -4,7 +4,7 @@
  */
 import database from '@tombatossals/chords-db/lib/guitar.json';
 import { playable } from '../src/core/fingering/left/rules/constraints';
-import type { Placement } from '../src/core/fingering/left/rules/handState';
+import type { Placement } from '../src/core/fingering/left/rules/place';
 import { CONCERT_FRETBOARD } from '../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../src/core/instrument/hands';
 

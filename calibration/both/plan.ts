@@ -2,7 +2,7 @@
 import type { Ink } from '../../src/core/fingering/problem/ink';
 import { type BothHands, JointPlanner } from '../../src/core/fingering/dual/planBoth';
 import { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
-import type { Placement } from '../../src/core/fingering/left/rules/handState';
+import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { plainSetting, type RightSetting } from '../../src/core/fingering/right/rules/setting';
 import { PLAIN_STYLE, type RightWeights, rightWeights } from '../../src/core/fingering/right/rules/style';
 import { type BaseWeights, weightsOfBase } from '../fit';

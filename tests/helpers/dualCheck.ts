@@ -4,18 +4,16 @@
  * costs what the best start says.
  */
 import { expect } from 'vitest';
-import { entryCost } from '../../src/core/fingering/left/rules/barreCost';
+import { entryCost, stateCost, transitionCost } from '../../src/core/fingering/left/rules/prices';
 import { type HandState, handState } from '../../src/core/fingering/left/rules/handState';
-import { memoryAfter } from '../../src/core/fingering/left/rules/memory';
+import { memoryAfter, follows } from '../../src/core/fingering/left/rules/follows';
 import type { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
-import { stateCost } from '../../src/core/fingering/left/rules/stateCost';
-import { follows, transitionCost } from '../../src/core/fingering/left/rules/transition';
 import { costToEnd, solveLattice, UNREACHABLE } from '../../src/core/fingering/solver/lattice';
 import { naiveConfigurations } from './naive';
 
 const stateKey = (state: HandState) =>
   `${state.strikes
-    .map((strike, k) => `${strike}:${state.codes[k]}`)
+    .map((strike, k) => `${strike}:${state.places[k]}`)
     .sort()
     .join(' ')}|${JSON.stringify(state.memory)}`;
 

@@ -8,9 +8,9 @@
  */
 import { handWayFrets, handWayMm } from '../../src/core/fingering/left/rules/handWay';
 import { fingerDistanceMm, pairPlayable } from '../../src/core/fingering/left/rules/constraints';
-import { chargeLine, chargeLineFinger } from '../../src/core/fingering/left/rules/connectionCost';
-import { chargeCut } from '../../src/core/fingering/left/rules/cuts';
-import { hopMs } from '../../src/core/fingering/left/rules/hops';
+import { chargeLine, chargeLineFinger } from '../../src/core/fingering/left/rules/connections';
+import { chargeCut, cutAt } from '../../src/core/fingering/left/rules/cuts';
+import { hopMs } from '../../src/core/fingering/left/rules/fingers';
 import { Bill, priceOf } from '../../src/core/fingering/left/rules/ledger';
 import { placementsOf } from '../../src/core/fingering/left/rules/placements';
 import {
@@ -23,7 +23,7 @@ import {
 } from '../../src/core/fingering/left/rules/terms';
 import type { Ink } from '../../src/core/fingering/problem/ink';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
-import type { Placement } from '../../src/core/fingering/left/rules/handState';
+import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { movementMs, pairOf } from '../../src/core/instrument/handProfile';
 import { indexFinger } from './indexFinger';
 import { LinearProgram } from './linearProgram';
@@ -249,7 +249,7 @@ function step(
     if (!again) {
       model.cost(priceOf(weights, 'handOver', 1), passed);
       const bill = new Bill(weights, undefined);
-      chargeCut(problem, strikes[strike]!, next.tick, bill);
+      chargeCut(cutAt(problem, strikes[strike]!, next.tick), bill);
       for (const { name } of was) model.cost(bill.sum, name);
       for (const { name } of is) model.cost(-bill.sum, name);
     }

@@ -3,13 +3,11 @@
  * pair. They share only the price of a state and of a step with the planners.
  */
 import { playable } from '../../src/core/fingering/left/rules/constraints';
-import { type HandState, handState, type Placement } from '../../src/core/fingering/left/rules/handState';
-import { stateCost } from '../../src/core/fingering/left/rules/stateCost';
+import { type HandState, handState } from '../../src/core/fingering/left/rules/handState';
+import type { Placement } from '../../src/core/fingering/left/rules/place';
+import { stateCost, entryCost, returnCost, transitionCost } from '../../src/core/fingering/left/rules/prices';
 import { placementsOf } from '../../src/core/fingering/left/rules/placements';
-import { entryCost } from '../../src/core/fingering/left/rules/barreCost';
-import { memoryAfter as memoryAfterHand } from '../../src/core/fingering/left/rules/memory';
-import { returnCost } from '../../src/core/fingering/left/lattice/returns';
-import { follows, transitionCost } from '../../src/core/fingering/left/rules/transition';
+import { memoryAfter as memoryAfterHand, follows } from '../../src/core/fingering/left/rules/follows';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import {
   memoryAfter,

@@ -32,7 +32,7 @@ const pieceSchema = z.object({ name: z.string(), cost: z.number(), notes: z.stri
 
 const digestOf = (value: unknown) =>
   createHash('sha256')
-    .update(JSON.stringify(value, (_key, one: unknown) => (one instanceof Map ? [...one] : one)))
+    .update(JSON.stringify(value, (_key, one: unknown) => (one instanceof Map ? [...one].sort() : one)))
     .digest('hex')
     .slice(0, 16);
 
@@ -78,7 +78,7 @@ function* ownPassages(): Generator<PlannedPiece> {
     const notes = plan.placements.map((place) =>
       place ? `${place.string}/${place.fret}-${place.finger}` : 'x',
     );
-    const digest = digestOf([plan.states, termTotals(problem, plan.states)]);
+    const digest = digestOf(termTotals(problem, plan.states));
     yield { name: `left ${group} ${passage.id}`, cost: plan.cost, notes: notes.join(' '), digest };
   }
   for (const [group, passage] of grouped(RIGHT_PASSAGES)) {

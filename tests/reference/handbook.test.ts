@@ -108,11 +108,7 @@ describe('the instrument in millimetres (handbook, section 3)', () => {
   });
   it('so 1 and 4 that lie at ease over four frets at V are stretched at I', () => {
     const mm = (fret: number) =>
-      fingerDistanceMm(
-        { string: 1, fret, finger: 1 },
-        { string: 1, fret: fret + 4, finger: 4 },
-        DEFAULT_PLAYER.fretboard,
-      );
+      fingerDistanceMm({ string: 1, fret }, { string: 1, fret: fret + 4 }, DEFAULT_PLAYER.fretboard);
     const { atEaseMm } = DEFAULT_PLAYER.hand.reach['14'];
     expect(mm(5)).toBeLessThan(atEaseMm);
     expect(mm(1)).toBeGreaterThan(atEaseMm);

@@ -5,11 +5,10 @@
  */
 import highsLoader from 'highs';
 import { describe, expect, it } from 'vitest';
-import { entryCost } from '../../src/core/fingering/left/rules/barreCost';
+import { entryCost, stateCost, transitionCost } from '../../src/core/fingering/left/rules/prices';
 import { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
-import { stateCost } from '../../src/core/fingering/left/rules/stateCost';
 import { LEFT_TERM_IDS } from '../../src/core/fingering/left/rules/terms';
-import { follows, transitionCost } from '../../src/core/fingering/left/rules/transition';
+import { follows } from '../../src/core/fingering/left/rules/follows';
 import type { LeftWeights } from '../../src/core/fingering/left/rules/weights';
 import type { Ink } from '../../src/core/fingering/problem/ink';
 import type { FingeringProblem } from '../../src/core/fingering/problem/problem';

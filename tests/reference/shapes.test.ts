@@ -5,7 +5,7 @@
 import { describe, expect, it } from 'vitest';
 import { CHORD_SHAPES, checkingShapes, type ChordShape } from '../../calibration/shapes';
 import { playable } from '../../src/core/fingering/left/rules/constraints';
-import type { Placement } from '../../src/core/fingering/left/rules/handState';
+import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
 import type { Ink } from '../../src/core/fingering/problem/ink';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';

@@ -8,7 +8,8 @@ import { pickAlternatives } from './takes/alternatives';
 import { reasonsBetween, termTotals } from './left/explain/explain';
 import { holdsOther, reasonsAgainst } from './left/explain/reasons';
 import { type HandAction, handScript } from './left/explain/handScript';
-import { codeOf, type HandState, type Placement } from './left/rules/handState';
+import { placeId, type Placement } from './left/rules/place';
+import type { HandState } from './left/rules/handState';
 import { type LeftCandidate, LeftPlanner } from './left/lattice/planLeft';
 import { type BothHands, JointPlanner } from './dual/planBoth';
 import type { FingeringPlan, LeftChoice, NoteChoices, RightChoice } from './report/plan';
@@ -107,7 +108,7 @@ export class Planner {
       return this.left.candidates(none, strike.index).map((candidate) => ({
         ...candidate,
         uid: strike.uids[0]!,
-        extraCost: bounds.get(codeOf(candidate.place)) ?? candidate.extraCost,
+        extraCost: bounds.get(placeId(candidate.place)) ?? candidate.extraCost,
       }));
     });
     return pickAlternatives(this.problem, states, candidates, count)
@@ -281,12 +282,12 @@ export class Planner {
     if (this.lastAsked !== lifted) this.planBoth(lifted);
     const bounds = this.both.boundsFor(strike.index);
     const chosen = placeOf(best.states, this.problem, strike.index);
-    const isChosen = ({ place }: LeftCandidate) => chosen !== null && codeOf(place) === codeOf(chosen);
+    const isChosen = ({ place }: LeftCandidate) => chosen !== null && placeId(place) === placeId(chosen);
     const byLeftHand = this.left.candidates(lifted, strike.index);
     const candidates: Candidate[] = byLeftHand
       .map((one) => ({
         ...one,
-        extraCost: isChosen(one) ? 0 : (bounds.get(codeOf(one.place)) ?? one.extraCost),
+        extraCost: isChosen(one) ? 0 : (bounds.get(placeId(one.place)) ?? one.extraCost),
       }))
       .sort(byPrice);
     const first = candidates.findIndex(isChosen);
@@ -395,7 +396,7 @@ interface Asked {
 }
 
 const byPrice = (a: Candidate, b: Candidate) =>
-  a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place);
+  a.extraCost - b.extraCost || placeId(a.place) - placeId(b.place);
 
 /** The ink with some marks of one strike lifted. */
 function without(ink: Ink, { uids }: Strike, marks: readonly (keyof InkMarks)[]): Ink {

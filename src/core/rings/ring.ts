@@ -1,7 +1,8 @@
 /** What every note really does: how long it sounds and why it stops. Source: handbook, "What really rings". */
-import type { HandState, Placement } from '../fingering/left/rules/handState';
-import { coversString } from '../fingering/left/rules/handState';
-import { measureShift } from '../fingering/left/rules/shift';
+import type { HandState } from '../fingering/left/rules/handState';
+import type { Placement } from '../fingering/left/rules/place';
+import { coversString } from '../fingering/left/rules/stand';
+import { measureShift } from '../fingering/left/rules/prices';
 import type { FingeringProblem, Strike } from '../fingering/problem/problem';
 
 /**

@@ -4,9 +4,9 @@
  */
 import { carried } from '../solver/carried';
 import type { Solution } from '../solver/lattice';
-import { slurPlayable } from '../left/rules/connectionCost';
-import { FRET_OF, NO_PLACE, PLACEMENTS, STRING_OF } from '../left/lattice/handTables';
-import type { PackedLayer } from '../left/lattice/packedLayer';
+import { slurPlayable } from '../left/rules/connections';
+import { FRET_OF, NO_PLACE, PLACEMENTS, STRING_OF } from '../left/rules/place';
+import type { HandLayer } from '../left/lattice/handLayer';
 import type { LeftSolved } from '../left/lattice/planLeft';
 import type { FingeringProblem } from '../problem/problem';
 import type { InkedLetters } from '../right/lattice/inkedLetters';
@@ -35,7 +35,7 @@ export interface CoreNode {
 }
 
 export interface CoreMoment extends Asked {
-  readonly layer: PackedLayer;
+  readonly layer: HandLayer;
   readonly nodes: readonly CoreNode[];
   /** What the right hand may have to play; the last is wild: it bounds all that is not in the core. */
   readonly variants: readonly StrokeGroup[];
@@ -102,7 +102,7 @@ const offsetOf = ({ forward, backward, cost }: Solution, k: number) =>
   forward.offset[k]! + backward.offset[k]! - cost;
 
 function nearAt(
-  layer: PackedLayer,
+  layer: HandLayer,
   solution: Solution,
   k: number,
   columns: readonly number[],
@@ -151,7 +151,7 @@ const MOST_VARIANTS = 16;
 /** And more states than these do not take part in the bargain; they are bounded as all others are. */
 const MOST_NODES = 32;
 
-const struckColumnsOf = (layer: PackedLayer, struck: readonly number[]): readonly number[] =>
+const struckColumnsOf = (layer: HandLayer, struck: readonly number[]): readonly number[] =>
   struck.map((strike) => layer.strikes.indexOf(strike)).filter((c) => c >= 0);
 
 /** What the core of a moment is made of. */
@@ -176,7 +176,7 @@ export interface Core {
 export function coreOf(
   problem: FingeringProblem,
   setting: RightSetting,
-  layers: readonly PackedLayer[],
+  layers: readonly HandLayer[],
   asked: (k: number) => Asked,
   inked: InkedLetters,
   earlier: Core | null,
@@ -220,7 +220,7 @@ const groupId = (group: StrokeGroup) => `${group.key}#${group.strokes.map(({ str
 function momentOf(
   problem: FingeringProblem,
   setting: RightSetting,
-  layers: readonly PackedLayer[],
+  layers: readonly HandLayer[],
   k: number,
   { states, others, far }: Asked,
   before: readonly number[] | null,
@@ -308,7 +308,7 @@ interface Struck {
   readonly columns: readonly number[];
 }
 
-function struckIn(layer: PackedLayer, struck: readonly number[]): Struck {
+function struckIn(layer: HandLayer, struck: readonly number[]): Struck {
   const strikes = struck.filter((strike) => layer.strikes.includes(strike));
   return { strikes, columns: struckColumnsOf(layer, strikes) };
 }
@@ -316,7 +316,7 @@ function struckIn(layer: PackedLayer, struck: readonly number[]): Struck {
 const SPOTS = 256;
 
 /** Strings and frets of the struck notes in one number; at most six of them sound at once. */
-const spotsOf = ({ rows }: PackedLayer, { columns }: Struck, state: number): number =>
+const spotsOf = ({ rows }: HandLayer, { columns }: Struck, state: number): number =>
   columns.reduce((key, column) => {
     const place = rows.places[state * rows.columns + column]!;
     return key * SPOTS + (place === NO_PLACE ? 0 : STRING_OF[place]! * FRETS + FRET_OF[place]!);
@@ -325,7 +325,7 @@ const spotsOf = ({ rows }: PackedLayer, { columns }: Struck, state: number): num
 const FRETS = 32;
 
 function placedIn(
-  { rows }: PackedLayer,
+  { rows }: HandLayer,
   { strikes, columns }: Struck,
   state: number,
   slurs: number,
@@ -347,7 +347,7 @@ interface SlurPair {
 const slurPairs = (
   problem: FingeringProblem,
   { strikes, columns }: Struck,
-  before: PackedLayer,
+  before: HandLayer,
 ): readonly SlurPair[] =>
   strikes
     .map((strike, n) => {
@@ -359,9 +359,9 @@ const slurPairs = (
 
 function slurBits(
   pairs: readonly SlurPair[],
-  { rows: rowsBefore }: PackedLayer,
+  { rows: rowsBefore }: HandLayer,
   before: number,
-  { rows }: PackedLayer,
+  { rows }: HandLayer,
   state: number,
 ): number {
   let bits = 0;

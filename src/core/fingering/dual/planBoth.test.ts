@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { barXml, problemFrom, randomFrom, randomNotes } from '../../../../tests/helpers/music';
 import { naiveJointCost } from '../../../../tests/helpers/naive';
 import type { Ink, InkMarks } from '../problem/ink';
-import { codeOf } from '../left/rules/handState';
+import { placeId } from '../left/rules/place';
 import { LeftPlanner } from '../left/lattice/planLeft';
 import type { Passes } from '../problem/passes';
 import type { FingeringProblem } from '../problem/problem';
@@ -158,7 +158,7 @@ describe('both hands together', () => {
       for (const { place } of left.candidates(new Map(), strike.index).slice(0, 4)) {
         const { finger, string } = place;
         const forced = both.plan(new Map([[strike.uids[0]!, { finger, string, pluck: null }]]));
-        expect(bounds.get(codeOf(place))).toBeLessThanOrEqual(forced.cost - free.cost);
+        expect(bounds.get(placeId(place))).toBeLessThanOrEqual(forced.cost - free.cost);
       }
     }
   });

@@ -5,8 +5,7 @@
  */
 import type { Ink } from '../problem/ink';
 import { bestPath, UNREACHABLE } from '../solver/lattice';
-import { codeOf } from '../left/rules/handState';
-import { NO_PLACE, PLACEMENTS } from '../left/lattice/handTables';
+import { placeId, NO_PLACE, PLACEMENTS } from '../left/rules/place';
 import type { LeftConflict, LeftPlanner } from '../left/lattice/planLeft';
 import { exploreReturns, returnExtras } from '../left/lattice/returns';
 import type { FingeringProblem } from '../problem/problem';
@@ -107,7 +106,7 @@ export class JointPlanner {
     for (let s = 0; s < rows.count; s++) {
       const place = rows.places[s * rows.columns + column]!;
       if (place === NO_PLACE || through[s]! >= UNREACHABLE) continue;
-      const code = codeOf(PLACEMENTS[place]!);
+      const code = placeId(PLACEMENTS[place]!);
       const extra = Math.max(0, wholeTenths(through[s]!) - latest.cost);
       if (extra < (least.get(code) ?? Infinity)) least.set(code, extra);
     }

@@ -1,6 +1,6 @@
 /** Which strings the struck notes of each state lie on: what one hand has to know of the other. */
-import { PLACEMENTS } from '../left/lattice/handTables';
-import type { PackedLayer } from '../left/lattice/packedLayer';
+import { PLACEMENTS } from '../left/rules/place';
+import type { HandLayer } from '../left/lattice/handLayer';
 
 /** The strings of a layer's states, numbered. */
 export interface LayerStrings {
@@ -10,16 +10,16 @@ export interface LayerStrings {
   readonly of: Int32Array;
 }
 
-const ofLayers = new WeakMap<PackedLayer, LayerStrings>();
+const ofLayers = new WeakMap<HandLayer, LayerStrings>();
 
 /** @param columns of the layer's rows: the struck notes of its moment, the same for every question */
-export function stringsAt(layer: PackedLayer, columns: readonly number[]): LayerStrings {
+export function stringsAt(layer: HandLayer, columns: readonly number[]): LayerStrings {
   let strings = ofLayers.get(layer);
   if (!strings) ofLayers.set(layer, (strings = read(layer, columns)));
   return strings;
 }
 
-function read({ rows }: PackedLayer, columns: readonly number[]): LayerStrings {
+function read({ rows }: HandLayer, columns: readonly number[]): LayerStrings {
   const keys: number[] = [];
   const indexOf = new Map<number, number>();
   const of = new Int32Array(rows.count);

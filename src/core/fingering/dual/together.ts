@@ -5,7 +5,7 @@
 import { carried } from '../solver/carried';
 import { bestPath, type Extras, type Solution, solveLattice } from '../solver/lattice';
 import type { HandState } from '../left/rules/handState';
-import type { PackedLayer } from '../left/lattice/packedLayer';
+import type { HandLayer } from '../left/lattice/handLayer';
 import type { FingeringProblem } from '../problem/problem';
 import { type InkedLetters, maskOf } from '../right/lattice/inkedLetters';
 import type { Played } from '../right/rules/memory';
@@ -23,7 +23,7 @@ type States = readonly (readonly number[])[];
 /** Both hands' lattice of the last question. */
 interface Made {
   readonly states: States;
-  readonly hand: readonly PackedLayer[];
+  readonly hand: readonly HandLayer[];
   readonly core: Core;
   readonly strokes: readonly StrokeLayer[];
   readonly layers: readonly JointLayer[];

@@ -2,7 +2,7 @@
 import type { Measure } from '../../score/model';
 import type { HandState } from '../left/rules/handState';
 import { momentTerms } from '../left/explain/explain';
-import { returnCost } from '../left/lattice/returns';
+import { returnCost } from '../left/rules/prices';
 import type { FingeringProblem } from '../problem/problem';
 
 export interface BarEffort {

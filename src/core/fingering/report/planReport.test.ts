@@ -12,7 +12,7 @@ import { problemOf } from '../problem/problem';
 import { rightSettingOf } from '../right/rules/setting';
 import { PLAIN_STYLE } from '../right/rules/style';
 
-const folder = new URL('../../../demo/', import.meta.url);
+const folder = new URL('../../../../demo/', import.meta.url);
 const pieces = readdirSync(folder).filter((name) => name.endsWith('.musicxml'));
 
 const LETTERS: readonly Pluck[] = ['i', 'm', 'a', 'p'];

@@ -47,8 +47,11 @@ export function barreSpans(problem: FingeringProblem, states: readonly HandState
       spans[spans.length - 1] = open;
       return;
     }
-    open = barre ? { ...barre, fromUid: uidAt(here[0]), toUid: uidAt(here.at(-1)) } : null;
-    if (open) spans.push(open);
+    open = null;
+    if (!barre) return;
+    const { fret, firstString, lastString } = barre;
+    open = { fret, firstString, lastString, fromUid: uidAt(here[0]), toUid: uidAt(here.at(-1)) };
+    spans.push(open);
   });
   return spans;
 }

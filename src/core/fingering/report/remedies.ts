@@ -7,11 +7,10 @@ import { pitchText, spellMidi } from '../../music/pitchText';
 import { TUNINGS, tuningOrThrow } from '../../instrument/tuning';
 import { withCapo } from '../../instrument/fretboard';
 import type { Score } from '../../score/model';
-import type { Attribute, Value } from '../edition/attributes';
-import { PIECE } from '../edition/attributes';
+import { type Attribute, type Value, PIECE } from '../edition/attributes';
 import type { Ink } from '../problem/ink';
 import { barresPlayable, pairPlayable } from '../left/rules/constraints';
-import type { Placement } from '../left/rules/handState';
+import type { Placement } from '../left/rules/place';
 import { placementsOf } from '../left/rules/placements';
 import type { FingeringProblem, Moment, Strike } from '../problem/problem';
 

@@ -1,7 +1,6 @@
 /** The changes of position in a plan. Source of the risk limits: handbook, "Shifts". */
-import type { HandState } from '../left/rules/handState';
-import { positionOf } from '../left/rules/handState';
-import { measureShift } from '../left/rules/shift';
+import { type HandState, positionOf } from '../left/rules/handState';
+import { measureShift } from '../left/rules/prices';
 import { SQUEEZE_FRETS } from '../left/rules/terms';
 import type { HandStay, PlannedShift, ShiftRisk } from './plan';
 import type { FingeringProblem, Moment } from '../problem/problem';

@@ -1,7 +1,8 @@
 /** Whether each slur that the music asks for can be played as one. Source: handbook, "Slurs". */
 import type { FingeringProblem } from '../problem/problem';
-import { type HandState, type Placement } from '../left/rules/handState';
-import { slurPlayable, weakSlur } from '../left/rules/connectionCost';
+import type { HandState } from '../left/rules/handState';
+import type { Placement } from '../left/rules/place';
+import { slurPlayable, weakSlur } from '../left/rules/connections';
 
 /**
  * strings: the notes lie on two strings. fingers: the fingers cannot do it in that direction. planted: the finger that

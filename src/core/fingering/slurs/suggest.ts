@@ -4,8 +4,9 @@
  */
 import type { Pluck } from '../../score/model';
 import type { FingeringProblem } from '../problem/problem';
-import type { HandState, Placement } from '../left/rules/handState';
-import { slurPlayable, weakSlur } from '../left/rules/connectionCost';
+import type { HandState } from '../left/rules/handState';
+import type { Placement } from '../left/rules/place';
+import { slurPlayable, weakSlur } from '../left/rules/connections';
 import type { Placed } from '../right/lattice/planRight';
 import { crossingOf, repeatOf } from '../right/explain/reasons';
 import { placedOn } from '../right/rules/strokes';

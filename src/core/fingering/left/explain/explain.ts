@@ -2,11 +2,8 @@
 import type { FingeringProblem } from '../../problem/problem';
 import type { Reason } from '../../report/plan';
 import type { HandState } from '../rules/handState';
-import { entryCost } from '../rules/barreCost';
-import { returnCost } from '../lattice/returns';
-import { stateCost } from '../rules/stateCost';
+import { entryCost, returnCost, stateCost, transitionCost } from '../rules/prices';
 import type { LeftTermId } from '../rules/terms';
-import { transitionCost } from '../rules/transition';
 
 export type TermTotals = ReadonlyMap<LeftTermId, number>;
 

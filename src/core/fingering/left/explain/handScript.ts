@@ -5,8 +5,10 @@
  */
 import type { FingeringProblem } from '../../problem/problem';
 import { playable } from '../rules/constraints';
-import { coversString, type HandState, type Placement } from '../rules/handState';
-import { measureShift } from '../rules/shift';
+import { coversString } from '../rules/stand';
+import type { HandState } from '../rules/handState';
+import type { Placement } from '../rules/place';
+import { measureShift } from '../rules/prices';
 import { type Grip, gripCovers, gripOf, isBarre, sameGrip, type Stint, stintsOf } from './grips';
 
 /**

@@ -2,10 +2,9 @@
 import type { FingeringProblem, Role } from '../../problem/problem';
 import { FINGER_PAIRS } from '../../../instrument/handProfile';
 import { spanOfPair } from './reachUsed';
-import { cutsCost } from '../rules/cuts';
+import { cutsCost, measureShift } from '../rules/prices';
 import { momentTerms } from './explain';
 import { type HandState, positionOf } from '../rules/handState';
-import { measureShift } from '../rules/shift';
 import type { LeftTermId } from '../rules/terms';
 
 /**

@@ -1,21 +1,24 @@
 /** Layers of one hand on one instrument: whatever comes again in a piece, or under another ink, is made once. */
 import { Arena } from '../../solver/arena';
-import { entryCost } from '../rules/barreCost';
-import { FINGER_OF, type HandTables } from './handTables';
-import { keptHands, stringBit } from './keptHands';
-import { PackedWays } from './packedWays';
-import type { StateRows } from './packedLayer';
-import { rowCosts } from './rowCosts';
+import { Bill } from '../rules/ledger';
+import { FINGER_OF, STRING_OF, stringBit } from '../rules/place';
+import { chargeEntry } from '../rules/prices';
+import { ownRules, stepRules } from '../rules/rules';
+import type { Step } from '../rules/step';
+import type { CostTables } from './costTables';
+import { growStates, type GrownStates } from './growStates';
+import { type Arrivals, holdsAfter } from './holds';
+import { predecessorClasses } from './predecessorClasses';
 import { sameRows, rowsHash } from './sameRows';
-import { growStates, type GrownStates } from './stateRows';
-import type { Step } from './step';
-import { StepPrice } from './stepPrice';
+import { RowHand, type StateRows } from './stateRows';
+import { ownCosts, type ReadRows, StepCosts } from './tabulator';
+import { HandTransitions } from './transitions';
 
 /** A layer without its place in the piece. */
 export interface SharedLayer {
   readonly rows: StateRows;
   readonly stateCost: Int32Array;
-  readonly ways: PackedWays | null;
+  readonly ways: HandTransitions | null;
   /** Indices of struck notes that are left out. */
   readonly omitted: ReadonlySet<number>;
 }
@@ -28,7 +31,7 @@ export class LayerStore {
   /** Memory for what is kept of each layer. */
   private readonly arena = new Arena();
 
-  constructor(readonly tables: HandTables) {}
+  constructor(readonly tables: CostTables) {}
 
   /** `omitted`: indices of struck notes that must be left out; more are only where nothing else helps. */
   layer(before: StateRows | null, step: Step, omitted: ReadonlySet<number>): SharedLayer {
@@ -40,42 +43,52 @@ export class LayerStore {
 
   private make(before: StateRows | null, step: Step, omitted: ReadonlySet<number>): SharedLayer {
     const { tables, arena } = this;
-    const { left, grown } = this.grow(before, step, omitted);
+    const { left, grown, arrivals } = this.grow(before, step, omitted);
     const rows = this.interned(grown.rows);
+    const heldCount = before ? step.held.length : 0;
     const here = step.struck.map((_note, k) => k).filter((k) => !left.has(k));
-    const heldCount = before ? step.heldColumns.length : 0;
-    const struckAt = [...Array.from({ length: heldCount }, () => null), ...here.map((k) => step.struck[k]!)];
-    const stateCost = rowCosts(tables, arena, rows, struckAt);
+    const columnOf = step.struck.map((_note, k) => (left.has(k) ? -1 : heldCount + here.indexOf(k)));
+    const read = readRows(rows, columnOf);
+    const stateCost = ownCosts(tables, arena, read, ownRules(step.struck));
     if (!before) {
-      for (const [s, state] of rows.barred) stateCost[s]! += entryCost(tables.geometry, state);
+      this.addEntry(read, stateCost);
       return { rows, stateCost, ways: null, omitted: left };
     }
-    const struckColumns = step.struck.map((_note, k) => (left.has(k) ? -1 : heldCount + here.indexOf(k)));
-    const price = new StepPrice(tables, arena, before, rows, step, struckColumns);
-    const ways = new PackedWays(arena, before, rows, grown.sourcesOf, price);
+    const costs = new StepCosts(tables, arena, readRows(before, []), read, step, stepRules(step));
+    const classes = predecessorClasses(rows, arrivals, grown.arrivalsOf);
+    const ways = new HandTransitions(arena, before, rows.count, classes, costs);
     return { rows, stateCost, ways, omitted: left };
   }
 
-  private grow(before: StateRows | null, step: Step, omitted: ReadonlySet<number>) {
+  private addEntry({ count, hand }: ReadRows, costs: Int32Array): void {
+    const { setting } = this.tables;
+    for (let s = 0; s < count; s++) {
+      const bill = new Bill(setting.weights, undefined);
+      chargeEntry(hand.at(s), setting, bill);
+      costs[s]! += bill.sum;
+    }
+  }
+
+  private grow(before: StateRows | null, step: Step, omitted: ReadonlySet<number>): Grown {
     const choices = step.struck.map((note) => this.tables.placesOf(note));
-    const attempt = (left: ReadonlySet<number>): GrownStates => {
+    const attempt = (left: ReadonlySet<number>): Grown => {
       const here = choices.filter((_places, k) => !left.has(k));
-      const kept = keptHands(this.tables, before, step, {
+      const read = before && { rows: before, hand: new RowHand(before, []) };
+      const holds = holdsAfter(this.tables, read, step, {
         mayBeFree: here.every((places) => places.some((place) => FINGER_OF[place] === 0)),
         count: here.length,
         strings: stringsOf(here),
       });
-      return growStates(this.tables, this.arena, before ? step.heldColumns.length : 0, kept, here);
+      const grown = growStates(this.tables, this.arena, before ? step.held.length : 0, holds, here);
+      return { left, grown, arrivals: holds.arrivals };
     };
-    let left = omitted;
-    let grown = attempt(left);
-    if (grown.rows.count > 0) return { left, grown };
+    let made = attempt(omitted);
+    if (made.grown.rows.count > 0) return made;
     for (const more of subsetsBySize([...choices.keys()].filter((k) => !omitted.has(k)))) {
-      left = new Set([...omitted, ...more]);
-      grown = attempt(left);
-      if (grown.rows.count > 0) break;
+      made = attempt(new Set([...omitted, ...more]));
+      if (made.grown.rows.count > 0) break;
     }
-    return { left, grown };
+    return made;
   }
 
   /** Rows that are alike are one, so that what follows them is shared, too. */
@@ -90,10 +103,22 @@ export class LayerStore {
   }
 }
 
+/** States with what they come from; `left`: indices of struck notes that are left out. */
+interface Grown {
+  readonly left: ReadonlySet<number>;
+  readonly grown: GrownStates;
+  readonly arrivals: Arrivals;
+}
+
+const readRows = (rows: StateRows, struckColumns: readonly number[]): ReadRows => ({
+  count: rows.count,
+  hand: new RowHand(rows, struckColumns),
+});
+
 /** Bits of the strings of all these places. */
 function stringsOf(choices: readonly (readonly number[])[]): number {
   let bits = 0;
-  for (const places of choices) for (const place of places) bits |= stringBit(place);
+  for (const places of choices) for (const place of places) bits |= stringBit(STRING_OF[place]!);
   return bits;
 }
 

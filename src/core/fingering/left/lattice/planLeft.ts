@@ -1,6 +1,5 @@
 /** The exact left-hand plan of a piece, around the ink, with the price of every other choice. */
-import type { Ink, InkMarks } from '../../problem/ink';
-import { NO_INK } from '../../problem/ink';
+import { type Ink, type InkMarks, NO_INK } from '../../problem/ink';
 import {
   bestPath,
   costThrough,
@@ -11,13 +10,13 @@ import {
   UNREACHABLE,
 } from '../../solver/lattice';
 import type { FingeringProblem, Moment, Strike } from '../../problem/problem';
-import { codeOf, type HandState, type Placement } from '../rules/handState';
-import { handLayer } from './handLattice';
+import { placeId, type Placement, PLACEMENTS } from '../rules/place';
+import type { HandState } from '../rules/handState';
+import { layerAt } from './layerAt';
 import { solveWithReturns } from './returns';
-import { handTables } from './handTables';
+import { costTables } from './costTables';
 import { LayerStore, subsetsBySize } from './layerStore';
-import { PLACEMENTS } from './handTables';
-import type { PackedLayer } from './packedLayer';
+import type { HandLayer } from './handLayer';
 
 export interface LeftConflict {
   /** Strikes that cannot be played with the rest of their moment. */
@@ -37,7 +36,7 @@ export interface LeftPlan {
 }
 
 export interface LeftSolved {
-  readonly layers: readonly PackedLayer[];
+  readonly layers: readonly HandLayer[];
   readonly masks: readonly Mask[];
   readonly chain: Solution;
   readonly solution: Solution;
@@ -56,13 +55,13 @@ export interface LeftCandidate {
  * ink, so it is built once; ink only forbids states.
  */
 export class LeftPlanner {
-  private readonly free: readonly PackedLayer[];
+  private readonly free: readonly HandLayer[];
   private readonly store: LayerStore;
   /** The last solution: most of its messages hold for the next question. */
   private latest: Solution | null = null;
 
   constructor(readonly problem: FingeringProblem) {
-    this.store = new LayerStore(handTables(problem));
+    this.store = new LayerStore(costTables(problem));
     this.free = buildLayers(problem, this.store, new Map());
   }
 
@@ -72,7 +71,7 @@ export class LeftPlanner {
   }
 
   /** The layers without ink: what the checks of exactness walk over. */
-  get layers(): readonly PackedLayer[] {
+  get layers(): readonly HandLayer[] {
     return this.free;
   }
 
@@ -82,7 +81,7 @@ export class LeftPlanner {
     return { ...plan, cost: solution.cost, lowerBound: solution.cost };
   }
 
-  conflictsOf(layers: readonly PackedLayer[]): readonly LeftConflict[] {
+  conflictsOf(layers: readonly HandLayer[]): readonly LeftConflict[] {
     return layers
       .map((layer, k) => ({
         strikes: [...layer.omitted],
@@ -126,29 +125,31 @@ export class LeftPlanner {
       if (slot < 0 || cost >= UNREACHABLE) return;
       const place = state.placements[slot]!;
       const extraCost = cost - solution.cost;
-      const known = best.get(codeOf(place));
+      const known = best.get(placeId(place));
       if (known && known.extraCost <= extraCost) return;
-      best.set(codeOf(place), {
+      best.set(placeId(place), {
         place,
         extraCost,
         states: () => statesOn(layers, pathThrough(solution, k, s)),
       });
     });
-    return [...best.values()].sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
+    return [...best.values()].sort(
+      (a, b) => a.extraCost - b.extraCost || placeId(a.place) - placeId(b.place),
+    );
   }
 
   /** With ways back the messages are bounds only: each choice is planned by itself. */
   private candidatesOneByOne(
     others: Ink,
     { index, uids }: Strike,
-    layers: readonly PackedLayer[],
+    layers: readonly HandLayer[],
     best: number,
   ): readonly LeftCandidate[] {
     const k = this.problem.moments.findIndex((moment) => moment.struck.includes(index));
     const places = new Map<number, Placement>();
     for (const state of layers[k]!.states) {
       const place = state.placements[state.strikes.indexOf(index)];
-      if (place) places.set(codeOf(place), place);
+      if (place) places.set(placeId(place), place);
     }
     const priced = [...places.values()].map((place) => {
       const ink = new Map(others).set(uids[0]!, { finger: place.finger, string: place.string, pluck: null });
@@ -162,7 +163,7 @@ export class LeftPlanner {
     });
     return priced
       .filter(({ conflicts }) => !conflicts)
-      .sort((a, b) => a.extraCost - b.extraCost || codeOf(a.place) - codeOf(b.place));
+      .sort((a, b) => a.extraCost - b.extraCost || placeId(a.place) - placeId(b.place));
   }
 
   /** The lattice around the ink with its solution; `chain` is the one without ways back. */
@@ -181,17 +182,17 @@ export class LeftPlanner {
   }
 }
 
-export const statesOn = (layers: readonly PackedLayer[], path: readonly number[]): readonly HandState[] =>
+export const statesOn = (layers: readonly HandLayer[], path: readonly number[]): readonly HandState[] =>
   path.map((s, k) => layers[k]!.state(s));
 
 function buildLayers(
   problem: FingeringProblem,
   store: LayerStore,
   omissions: ReadonlyMap<number, ReadonlySet<number>>,
-): readonly PackedLayer[] {
-  const layers: PackedLayer[] = [];
+): readonly HandLayer[] {
+  const layers: HandLayer[] = [];
   for (const moment of problem.moments) {
-    layers.push(handLayer(problem, store, moment, layers.at(-1) ?? null, omissions.get(moment.index)));
+    layers.push(layerAt(problem, store, moment, layers.at(-1) ?? null, omissions.get(moment.index)));
   }
   return layers;
 }
@@ -201,21 +202,21 @@ function rebuilt(
   problem: FingeringProblem,
   store: LayerStore,
   omissions: ReadonlyMap<number, ReadonlySet<number>>,
-  free: readonly PackedLayer[],
-): readonly PackedLayer[] {
-  const layers: PackedLayer[] = [];
+  free: readonly HandLayer[],
+): readonly HandLayer[] {
+  const layers: HandLayer[] = [];
   for (const moment of problem.moments) {
     const k = moment.index;
     const omitted = omissions.get(k);
     const before = layers.at(-1) ?? null;
     const alike = k === 0 || sameStates(before!, free[k - 1]!);
-    layers.push(alike && !omitted ? free[k]! : handLayer(problem, store, moment, before, omitted));
+    layers.push(alike && !omitted ? free[k]! : layerAt(problem, store, moment, before, omitted));
   }
   return layers;
 }
 
 /** Rows are interned, so equal ones are one. */
-const sameStates = (a: PackedLayer, b: PackedLayer): boolean =>
+const sameStates = (a: HandLayer, b: HandLayer): boolean =>
   a === b || (a.rows === b.rows && a.strikes.every((strike, c) => strike === b.strikes[c]));
 
 /** Ink by strike; notes of a unison share it. */
@@ -235,7 +236,7 @@ const agrees = (place: Placement, marks: InkMarks) =>
 const isInked = (marks: InkMarks) => marks.finger !== null || marks.string !== null;
 
 /** Read off the rows: a layer may have thousands of states. */
-function maskOf(layer: PackedLayer, moment: Moment, marks: readonly InkMarks[]): Mask {
+function maskOf(layer: HandLayer, moment: Moment, marks: readonly InkMarks[]): Mask {
   const inked = moment.struck.filter((strike) => isInked(marks[strike]!));
   if (inked.length === 0) return null;
   const { rows, strikes } = layer;
@@ -258,7 +259,7 @@ function maskOf(layer: PackedLayer, moment: Moment, marks: readonly InkMarks[]):
 function inkOmissions(
   problem: FingeringProblem,
   store: LayerStore,
-  layers: readonly PackedLayer[],
+  layers: readonly HandLayer[],
   marks: readonly InkMarks[],
 ): ReadonlyMap<number, ReadonlySet<number>> {
   const omissions = new Map<number, ReadonlySet<number>>();
@@ -267,7 +268,7 @@ function inkOmissions(
     const mask = maskOf(layer, moment, marks);
     if (!mask || mask.includes(1)) continue;
     for (const omitted of subsetsBySize(moment.struck)) {
-      const alone = handLayer(problem, store, moment, null, new Set(omitted));
+      const alone = layerAt(problem, store, moment, null, new Set(omitted));
       const fits = maskOf(alone, moment, marks);
       if (alone.omitted.size === omitted.length && (!fits || fits.includes(1))) {
         omissions.set(moment.index, alone.omitted);

@@ -13,30 +13,8 @@ import {
   UNREACHABLE,
 } from '../../solver/lattice';
 import type { Return } from '../../problem/passes';
-import { barreCost } from '../rules/barreCost';
-import type { HandState } from '../rules/handState';
-import { hopsCost } from '../rules/hops';
-import type { Ledger } from '../rules/ledger';
-import type { PackedLayer } from './packedLayer';
-import { shiftCost } from '../rules/shift';
-
-/** What one return costs: the way of the hand and its fingers; nothing is held over a jump. */
-export function returnCost(
-  problem: FingeringProblem,
-  { from, to, tick }: Return,
-  a: HandState,
-  b: HandState,
-  ledger?: Ledger,
-): number {
-  const last = problem.moments[from]!;
-  const next = { ...problem.moments[to]!, tick, held: [] };
-  return (
-    shiftCost(problem, last, a, next, b, ledger) +
-    hopsCost(problem, last, a, next, b, ledger) +
-    // At the very beginning every play lays its barre anew: its own cost says so.
-    (to === 0 ? 0 : barreCost(problem, a, b, ledger))
-  );
-}
+import { returnCost } from '../rules/prices';
+import type { HandLayer } from './handLayer';
 
 /**
  * Null when nothing can be played.
@@ -44,7 +22,7 @@ export function returnCost(
  */
 export function solveWithReturns(
   problem: FingeringProblem,
-  layers: readonly PackedLayer[],
+  layers: readonly HandLayer[],
   masks: readonly Mask[],
   chain: Solution,
   extras: Extras = layers.map(() => null),
@@ -76,7 +54,7 @@ export interface FixedReturns {
  */
 export function exploreReturns(
   problem: FingeringProblem,
-  layers: readonly PackedLayer[],
+  layers: readonly HandLayer[],
   masks: readonly Mask[],
   chain: Solution,
   extras: Extras,
@@ -103,7 +81,7 @@ export function exploreReturns(
 /** What the returns cost when the hand is fixed at their first moments. */
 export const returnExtras = (
   problem: FingeringProblem,
-  layers: readonly PackedLayer[],
+  layers: readonly HandLayer[],
   states: readonly number[],
 ): Extras =>
   problem.passes.returns.reduce<Extras>(
@@ -128,7 +106,7 @@ const withOnly = (masks: readonly Mask[], k: number, s: number, count: number): 
 
 function withReturn(
   problem: FingeringProblem,
-  layers: readonly PackedLayer[],
+  layers: readonly HandLayer[],
   one: Return,
   s: number,
   extras: Extras,

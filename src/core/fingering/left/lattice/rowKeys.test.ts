@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { NO_PLACE } from './handTables';
+import { NO_PLACE } from '../rules/place';
 import { RowKeys } from './rowKeys';
 
 /** Every row of three places that can be made of these. */

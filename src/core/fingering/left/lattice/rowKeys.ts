@@ -1,5 +1,5 @@
 /** Short keys for rows of places, to look rows up by what they hold. */
-import { PLACES } from './handTables';
+import { PLACES } from '../rules/place';
 
 /** A number this long is no object to the machine. */
 const BITS = 30;

@@ -1,6 +1,6 @@
 /** Whether two layers have the same states in the same order. Everything else in the rows follows from these. */
 import { HASH_START, hashOf, sameNumbers } from '../../solver/numberRows';
-import type { StateRows } from './packedLayer';
+import type { StateRows } from './stateRows';
 
 export function sameRows(a: StateRows, b: StateRows): boolean {
   return (
@@ -14,7 +14,7 @@ export function sameRows(a: StateRows, b: StateRows): boolean {
       return (
         one.range === other.range &&
         one.waitedTicks === other.waitedTicks &&
-        sameNumbers(one.fingers, other.fingers)
+        sameNumbers(one.stands, other.stands)
       );
     })
   );

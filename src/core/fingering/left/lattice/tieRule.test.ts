@@ -2,15 +2,16 @@
 import { describe, expect, it } from 'vitest';
 import { barXml, problemFrom, randomNotes } from '../../../../../tests/helpers/music';
 import { LeftPlanner } from './planLeft';
-import { NO_PLACE } from './handTables';
-import type { PackedLayer } from './packedLayer';
+import { NO_PLACE } from '../rules/place';
+import { rangeAt } from '../rules/range';
+import type { HandLayer } from './handLayer';
 
 /** What lies where, what is let go last; then how long the hand has been free, where, and what its fingers left. */
-function keyOf({ rows, tables }: PackedLayer, s: number): readonly number[] {
+function keyOf({ rows }: HandLayer, s: number): readonly number[] {
   const places = [...rows.places.subarray(s * rows.columns, (s + 1) * rows.columns)];
   const memory = rows.memories[rows.memory[s]! - 1];
-  const { low, high } = memory ? tables.ranges[memory.range]! : { low: 0, high: 0 };
-  const remembered = memory ? [memory.waitedTicks, low < 1 ? 100 - low : low, high, ...memory.fingers] : [];
+  const { low, high } = memory ? rangeAt(memory.range) : { low: 0, high: 0 };
+  const remembered = memory ? [memory.waitedTicks, low < 1 ? 100 - low : low, high, ...memory.stands] : [];
   return [...places.map((place) => (place === NO_PLACE ? 9999 : place)), ...remembered];
 }
 

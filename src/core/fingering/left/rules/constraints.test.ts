@@ -3,7 +3,7 @@ import { CONCERT_FRETBOARD } from '../../../instrument/fretboard';
 import { ADULT_MEDIUM, maybePlayer } from '../../../instrument/hands';
 import { playable } from './constraints';
 import type { HandProfile } from '../../../instrument/handProfile';
-import type { Placement } from './handState';
+import type { Placement } from './place';
 
 /** "finger@string/fret" rows. */
 const can = (...rows: string[]) => canWith(ADULT_MEDIUM, ...rows);

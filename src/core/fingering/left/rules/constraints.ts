@@ -1,13 +1,16 @@
 /** What a left hand cannot do. Source: handbook, "What cannot be". */
 import { acrossMm, fingertipMm, type Fretboard } from '../../../instrument/fretboard';
 import { type HandProfile, pairOf } from '../../../instrument/handProfile';
-import { type Barre, barreOf, coversString, type Placement, stringsUnder } from './handState';
+import { placeId, type Placement } from './place';
+import { coversString, isBarre, type Stand, standAt, standsOf } from './stand';
 
 /** Two fingers on strings far apart open less than their distance says: this share of it counts. From memory. */
 const ACROSS_SHARE = 0.7;
 
+type Spot = Pick<Placement, 'string' | 'fret'>;
+
 /** Distance in mm between two fingertips, the part across the strings counted by its share. */
-export function fingerDistanceMm(a: Placement, b: Placement, board: Fretboard): number {
+export function fingerDistanceMm(a: Spot, b: Spot, board: Fretboard): number {
   const alongA = fingertipMm(a.fret, board.scaleLengthMm);
   const alongB = fingertipMm(b.fret, board.scaleLengthMm);
   const across = acrossMm(a.string, alongA, board) - acrossMm(b.string, alongB, board);
@@ -31,21 +34,13 @@ export function pairPlayable(a: Placement, b: Placement, board: Fretboard, hand:
 }
 
 /** Whether nothing that sounds is silenced or blocked by a barre of any finger. */
-export function barresPlayable(placements: readonly Placement[]): boolean {
-  for (let finger = 1; finger <= 4; finger++) {
-    const barre = barreOf(placements, finger);
-    if (barre && !placements.every((place) => soundsOver(barre, place))) return false;
-  }
-  return true;
-}
+export const barresPlayable = (placements: readonly Placement[]): boolean =>
+  standsOf(placements.map(placeId))
+    .filter(isBarre)
+    .every((stand) => placements.every((place) => soundsOver(standAt(stand), place)));
 
-const soundsOver = (barre: Barre, { string, fret }: Placement) =>
+const soundsOver = (barre: Stand, { string, fret }: Placement) =>
   !coversString(barre, string) || fret >= barre.fret;
-
-/** A barre over three strings or more that leaves a higher string to an open note: the finger must arch. */
-export const isArched = (barre: Barre, placements: readonly Placement[]): boolean =>
-  stringsUnder(barre) > 2 &&
-  placements.some((place) => place.string < barre.firstString && place.fret < barre.fret);
 
 /** Whether one hand can do all of it at once. */
 export function playable(placements: readonly Placement[], board: Fretboard, hand: HandProfile): boolean {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { handState, type Placement, positionOf } from './handState';
+import { handState, positionOf } from './handState';
+import type { Placement } from './place';
 
 const places = (text: string): readonly Placement[] =>
   text.split(' ').map((row) => {

@@ -1,6 +1,6 @@
 /** How far the hand moves along the neck. */
 import { fretDistanceMm, type Fretboard } from '../../../instrument/fretboard';
-import type { HandRange } from './handState';
+import type { HandRange } from './range';
 
 /** Half a fret of the middle of the hand is only the fingers lying differently. From memory. */
 const OWN_PLAY_FRETS = 0.5;

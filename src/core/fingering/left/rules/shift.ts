@@ -1,11 +1,13 @@
 /** Changes of position: how far, in what time, carried by what. Source: handbook, "Shifts". */
 import { movementMs } from '../../../instrument/handProfile';
-import type { FingeringProblem, Moment } from '../../problem/problem';
-import type { HandRange, HandState } from './handState';
+import { bearing, countIn, LEAVES, SLIDES, SQUEAKS, STAYS } from './fingers';
+import { freedTicks, type Hand, LONG_FREE } from './hand';
 import { handWayFrets, handWayMm } from './handWay';
-import { Bill, type Ledger } from './ledger';
-import { fingersOf, windowMs } from './memory';
-import { CARRIER_SHARE, LONGEST_WINDOW_MS, SQUEEZE_FRETS } from './terms';
+import type { Bill } from './ledger';
+import { NO_RANGE, type HandRange, rangeAt } from './range';
+import type { CarriedRule, HandSetting } from './rule';
+import type { Step } from './step';
+import { CARRIER_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE, SQUEEZE_FRETS } from './terms';
 
 /**
  * What carries the hand: an open string or rest when nothing holds it, a finger that slides, all of them (the
@@ -13,112 +15,100 @@ import { CARRIER_SHARE, LONGEST_WINDOW_MS, SQUEEZE_FRETS } from './terms';
  */
 export type Carrier = keyof typeof CARRIER_SHARE;
 
+/** What the fingers do for the hand; `squeaks`: every finger that slides does so on a wound string. */
+const CARRIERS: readonly { readonly by: Exclude<Carrier, 'open'>; readonly squeaks: boolean }[] = [
+  { by: 'none', squeaks: false },
+  { by: 'guide', squeaks: false },
+  { by: 'guide', squeaks: true },
+  { by: 'shape', squeaks: false },
+  { by: 'shape', squeaks: true },
+  { by: 'pivot', squeaks: false },
+];
+
+function carrierOf(counts: number): number {
+  if (countIn(counts, STAYS) > 0) return 5;
+  const guides = countIn(counts, SLIDES);
+  if (guides === 0) return 0;
+  const squeaks = countIn(counts, SQUEAKS) === guides;
+  const shape = guides > 1 && countIn(counts, LEAVES) === 0;
+  return (shape ? 3 : 1) + Number(squeaks);
+}
+
+/** Range before, and whether it is only remembered; 0 where no finger ever lay. */
+const fromCode = (range: number, freed: boolean) =>
+  range === NO_RANGE ? 0 : 2 * (range + 1) + Number(freed);
+
+/** The way of the hand from where it stands, or stood before it was freed, to where it next stops something. */
+export const SHIFT: CarriedRule = {
+  id: 'shift',
+  from: {
+    code: (hand) => fromCode(hand.range, hand.down === 0),
+    ms: (hand, step) => (hand.range === NO_RANGE ? 0 : windowMs(hand, step)),
+  },
+  to: { code: (hand) => (hand.down === 0 ? 0 : hand.range + 1) },
+  carriers: CARRIERS.length,
+  carrierOf,
+  charge: (from, to, ms, carrier, setting, bill) => {
+    if (from === 0 || to === 0) return;
+    const [start, end] = [rangeAt((from >> 1) - 1), rangeAt(to - 1)];
+    if (handWayFrets(start, end) <= SQUEEZE_FRETS) {
+      bill.charge('squeeze', handWayMm(start, end, setting.fretboard));
+      return;
+    }
+    const { by, squeaks } = CARRIERS[carrier]!;
+    // An open string or a rest carries the hand at the full way.
+    chargeShift(setting, start, end, ms, by === 'none' && (from & 1) === 1 ? 'open' : by, bill);
+    if (squeaks) bill.charge('squeak', 1);
+  },
+};
+
+function chargeShift(
+  { fretboard, hand }: HandSetting,
+  start: HandRange,
+  end: HandRange,
+  windowMs: number,
+  carrier: Carrier,
+  bill: Bill,
+) {
+  const distanceMm = handWayMm(start, end, fretboard);
+  const share = movementMs(distanceMm, hand) / Math.max(1, windowMs);
+  bill.charge('shift', 1);
+  bill.charge('shiftDistance', distanceMm * CARRIER_SHARE[carrier]);
+  bill.charge('shiftHaste', share);
+  bill.charge('shiftTooFast', share);
+  if (carrier === 'none') bill.charge('jump', 1);
+}
+
+/** Time in ms from when the last note that holds the hand may be released to the end of the step. */
+export function windowMs(hand: Hand, step: Step): number {
+  const freed = freedTicks(hand, step);
+  const waited = freed === LONG_FREE ? Infinity : step.msBefore(freed);
+  return Math.min(LONGEST_WINDOW_MS, Math.max(waited, RELEASE_SHARE * step.ms));
+}
+
 export interface ShiftMeasure {
   readonly distanceMm: number;
   readonly windowMs: number;
   readonly neededMs: number;
   readonly carrier: Carrier;
-  /** The finger that guides or stays, 0 where none does. */
+  /** The finger that guides or stays, 0 where none does; the lowest where several do. */
   readonly finger: number;
-  /** Whether every finger that slides does so on a wound string: it squeaks. */
-  readonly squeaks: boolean;
-}
-
-export function shiftCost(
-  problem: FingeringProblem,
-  moment: Moment,
-  from: HandState,
-  next: Moment,
-  to: HandState,
-  ledger?: Ledger,
-): number {
-  const start = from.range ?? from.memory?.range;
-  if (!start || !to.range) return 0;
-  const bill = new Bill(problem.weights, ledger);
-  if (handWayFrets(start, to.range) <= SQUEEZE_FRETS) {
-    bill.charge('squeeze', handWayMm(start, to.range, problem.fretboard));
-    return bill.sum;
-  }
-  const shift = measureShift(problem, moment, from, next, to)!;
-  chargeShift(shift, bill);
-  return bill.sum;
-}
-
-/** By the time that is needed over the time there is. */
-export function chargeHaste(share: number, bill: Bill): void {
-  bill.charge('shiftHaste', share);
-  bill.charge('shiftTooFast', share);
-}
-
-function chargeShift(shift: ShiftMeasure, bill: Bill): void {
-  bill.charge('shift', 1);
-  bill.charge('shiftDistance', shift.distanceMm * CARRIER_SHARE[shift.carrier]);
-  chargeHaste(shift.neededMs / Math.max(1, shift.windowMs), bill);
-  if (shift.carrier === 'none') bill.charge('jump', 1);
-  if (shift.squeaks) bill.charge('squeak', 1);
-}
-
-const stringOfCode = (code: number) => code >> 8;
-
-/** Strings 4 to 6 are wound. */
-const FIRST_WOUND_STRING = 4;
-
-/** The least that a way between two ranges can cost: the best carrier, all the time that can be used. */
-export function leastShiftCost(
-  problem: Pick<FingeringProblem, 'fretboard' | 'hand' | 'weights'>,
-  from: HandRange,
-  to: HandRange,
-): number {
-  const bill = new Bill(problem.weights, undefined);
-  const distanceMm = handWayMm(from, to, problem.fretboard);
-  if (handWayFrets(from, to) <= SQUEEZE_FRETS) {
-    bill.charge('squeeze', distanceMm);
-    return bill.sum;
-  }
-  bill.charge('shift', 1);
-  bill.charge('shiftDistance', distanceMm * Math.min(...Object.values(CARRIER_SHARE)));
-  chargeHaste(movementMs(distanceMm, problem.hand) / LONGEST_WINDOW_MS, bill);
-  return bill.sum;
 }
 
 /** The change of position between two states, or null when the hand stays where it is. */
-export function measureShift(
-  problem: FingeringProblem,
-  moment: Moment,
-  from: HandState,
-  next: Moment,
-  to: HandState,
-): ShiftMeasure | null {
-  const start = from.range ?? from.memory?.range;
-  if (!start || !to.range || handWayFrets(start, to.range) <= SQUEEZE_FRETS) return null;
-  const distanceMm = handWayMm(start, to.range, problem.fretboard);
+export function measuredShift(setting: HandSetting, from: Hand, to: Hand, step: Step): ShiftMeasure | null {
+  if (from.range === NO_RANGE || to.down === 0) return null;
+  const [start, end] = [rangeAt(from.range), rangeAt(to.range)];
+  if (handWayFrets(start, end) <= SQUEEZE_FRETS) return null;
+  const bearings = [1, 2, 3, 4].map((finger) => bearing(from.standUnder(finger), to.standUnder(finger)));
+  const { by } = CARRIERS[carrierOf(bearings.reduce((sum, one) => sum + one, 0))]!;
+  const carries = by === 'pivot' ? STAYS : SLIDES;
+  const distanceMm = handWayMm(start, end, setting.fretboard);
   return {
     distanceMm,
-    windowMs: windowMs(problem, moment, from, next),
-    neededMs: movementMs(distanceMm, problem.hand),
-    ...carrierOf(fingersOf(from), fingersOf(to), from.range === null),
-  };
-}
-
-/** By the codes under fingers 1 to 4 before and after; the lowest finger that slides or stays is named. */
-export function carrierOf(
-  before: readonly number[],
-  after: readonly number[],
-  freed: boolean,
-): Pick<ShiftMeasure, 'carrier' | 'finger' | 'squeaks'> {
-  const guides: number[] = [];
-  let others = 0;
-  for (let k = 0; k < 4; k++) {
-    const [a, b] = [before[k]!, after[k]!];
-    if (a === 0 || b === 0) continue;
-    if (a === b) return { carrier: 'pivot', finger: k + 1, squeaks: false };
-    if (stringOfCode(a) === stringOfCode(b)) guides.push(k);
-    else others++;
-  }
-  if (guides.length === 0) return { carrier: freed ? 'open' : 'none', finger: 0, squeaks: false };
-  return {
-    carrier: guides.length > 1 && others === 0 ? 'shape' : 'guide',
-    finger: guides[0]! + 1,
-    squeaks: guides.every((k) => stringOfCode(before[k]!) >= FIRST_WOUND_STRING),
+    windowMs: windowMs(from, step),
+    neededMs: movementMs(distanceMm, setting.hand),
+    carrier: by === 'none' && from.down === 0 ? 'open' : by,
+    finger: by === 'none' ? 0 : bearings.findIndex((one) => countIn(one, carries) > 0) + 1,
   };
 }

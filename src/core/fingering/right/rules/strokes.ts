@@ -4,8 +4,9 @@ import type { Texture } from '../../../figures/texture';
 import type { Hand } from '../../../figures/thumb';
 import type { Phase } from '../../../figures/tremoloGroups';
 import type { FingeringProblem, Moment, Role } from '../../problem/problem';
-import type { HandState, Placement } from '../../left/rules/handState';
-import { slurPlayable } from '../../left/rules/connectionCost';
+import type { HandState } from '../../left/rules/handState';
+import type { Placement } from '../../left/rules/place';
+import { slurPlayable } from '../../left/rules/connections';
 import { EFFECTS, type EffectId, LONGEST_TAIL_MS, type StrokeEffect } from './effects';
 import type { Manner, RightSetting } from './setting';
 import {

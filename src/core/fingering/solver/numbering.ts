@@ -1,7 +1,7 @@
 /** Small numbers for the distinct values of a column, in order of appearance. */
-import type { Arena } from '../../solver/arena';
+import type { Arena } from './arena';
 
-const ROOM = 16384;
+const ROOM = 1 << 19;
 
 /** One numbering is made at a time, so all of them can share the scratch array. */
 const numberOf = new Int16Array(ROOM).fill(-1);
@@ -14,7 +14,7 @@ export interface Numbered {
 }
 
 /**
- * @param valueAt whole numbers from 0 to 16383, by row
+ * @param valueAt whole numbers from 0 to 524287, by row
  * @throws RangeError for a value out of that range
  */
 export function numbered(arena: Arena, rows: number, valueAt: (row: number) => number): Numbered {

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { barXml, problemFrom, randomFrom, randomNotes } from '../../../../../tests/helpers/music';
 import { UNREACHABLE } from '../../solver/lattice';
 import { LeftPlanner } from './planLeft';
-import { follows, transitionCost } from '../rules/transition';
+import { follows } from '../rules/follows';
+import { transitionCost } from '../rules/prices';
 
 const SEEDS = [1, 2, 3, 4, 5, 6, 7, 8];
 

@@ -1,34 +1,33 @@
 /** How a note is joined to the one that leads to it: slurs, slides, the melody's way over the strings. */
-import { type FingeringProblem, type Moment, STEP_SEMITONES } from '../../problem/problem';
-import type { HandState, Placement } from './handState';
-import { Bill, type Ledger } from './ledger';
+import { STEP_SEMITONES } from '../../problem/problem';
+import { chargeAgain } from './cuts';
+import type { Bill } from './ledger';
+import { type Placement, PLACEMENTS } from './place';
+import type { WayRule } from './rule';
+import type { Link } from './step';
 import { CROSSED_IN_LINE, FLATTENED_HOP } from './terms';
 
-export function connectionCost(
-  problem: FingeringProblem,
-  from: HandState,
-  next: Moment,
-  to: HandState,
-  ledger?: Ledger,
-): number {
-  const bill = new Bill(problem.weights, ledger);
-  for (const index of next.struck) {
-    const b = to.placements[to.strikes.indexOf(index)];
-    if (!b) continue;
-    const strike = problem.strikes[index]!;
-    const placeOf = (source: number | null) =>
-      source === null ? undefined : from.placements[from.strikes.indexOf(source)];
-    const slurred = placeOf(strike.slurredFrom);
-    if (slurred) chargeSlur(slurred, b, bill);
-    const slid = placeOf(strike.slidFrom);
-    if (slid) bill.charge('slideBroken', slid.string === b.string && slid.finger === b.finger ? 0 : 1);
-    const line = placeOf(strike.lineFrom);
-    if (!line) continue;
-    chargeLineFinger(line, b, strike.slidFrom !== null, bill);
-    if (strike.role === 'melody')
-      chargeLine(line, b, strike.midi - problem.strikes[strike.lineFrom!]!.midi, bill);
-  }
-  return bill.sum;
+/** One note after another, by where the two lie. */
+export const linkRule = (link: Link): WayRule => ({
+  id: idOf(link),
+  from: { code: (hand) => hand.placeOn(link.fromColumn) + 1, ms: () => 0 },
+  to: { code: (hand) => hand.placeOfStruck(link.to) + 1 },
+  charge: (from, to, _ms, _setting, bill) => {
+    if (from > 0 && to > 0) chargeLink(link, PLACEMENTS[from - 1]!, PLACEMENTS[to - 1]!, bill);
+  },
+});
+
+/** What a link costs depends on besides its places. */
+const idOf = ({ kind, semitones, slid, hurry }: Link) =>
+  kind === 'again' ? `again ${hurry}` : `${kind}${slid ? '~' : ''} ${semitones}`;
+
+function chargeLink({ kind, semitones, slid, hurry }: Link, a: Placement, b: Placement, bill: Bill): void {
+  if (kind === 'again') chargeAgain(a, b, hurry, bill);
+  else if (kind === 'slur') chargeSlur(a, b, bill);
+  else if (kind === 'slide')
+    bill.charge('slideBroken', a.string === b.string && a.finger === b.finger ? 0 : 1);
+  else chargeLineFinger(a, b, slid, bill);
+  if (kind === 'line') chargeLine(a, b, semitones, bill);
 }
 
 export function chargeSlur(a: Placement, b: Placement, bill: Bill): void {

@@ -1,28 +1,27 @@
 /**
- * The ways of the left hand from one moment to the next. States that can be come to in the same ways are a family:
- * what leads into one of them leads into all. A way is priced when it is asked for: neighbours are tried from the
- * cheapest on, and none is tried whose own cost, with what is cut and the least that the hand's way costs, is dearer
- * than the best found so far. So the least is exact and most pairs are never looked at.
+ * The transitions of the left hand from one moment to the next. What leads into one state of a predecessor class leads
+ * into all of them. A transition is priced when it is asked for: neighbours are tried from the cheapest on, and none is
+ * tried whose own cost, with what is cut and the least that the hand's way costs, is dearer than the best found so far.
+ * So the least is exact and most pairs are never looked at.
  */
 import { type Mask, UNREACHABLE, type Ways } from '../../solver/lattice';
-import type { Source } from './keptHands';
 import type { Arena } from '../../solver/arena';
-import { type Family, familiesOf } from './families';
-import type { StateRows } from './packedLayer';
-import type { StepPrice } from './stepPrice';
+import type { PredecessorClass } from './predecessorClasses';
+import type { StateRows } from './stateRows';
+import type { StepCosts } from './tabulator';
 
 const UNPRICED = -1;
 /** Costs are sorted with the number of their owner in the low bits; both fit a double exactly. */
 const OWNERS = 1 << 20;
 
-export class PackedWays implements Ways {
-  /** Members of family f, states of this layer: `memberStart[f]` to `memberStart[f + 1]` − 1. */
+export class HandTransitions implements Ways {
+  /** Members of class f, states of this layer: `memberStart[f]` to `memberStart[f + 1]` − 1. */
   private readonly memberStart: Int32Array;
   private readonly members: Int32Array;
-  /** By member: first of its prices, one for each entrance of the family. */
+  /** By member: first of its prices, one for each entry of its class. */
   private readonly prices: Int32Array;
   private readonly priceStart: Int32Array;
-  /** Entrances of family f: states of the layer before, with what is cut or handed over on the way. */
+  /** Entries of class f: states of the layer before, with what is cut or handed over on the way. */
   private readonly entryStart: Int32Array;
   private readonly entries: Int32Array;
   private readonly entryCuts: Int32Array;
@@ -30,40 +29,39 @@ export class PackedWays implements Ways {
   private readonly entryTaker: Uint8Array;
   /** By state: which member it is. */
   private readonly memberOf: Int32Array;
-  private readonly familyOf: Int32Array;
+  private readonly classOf: Int32Array;
 
   constructor(
     arena: Arena,
     private readonly before: StateRows,
-    rows: StateRows,
-    sourcesOf: readonly (readonly Source[])[],
-    private readonly step: StepPrice,
+    states: number,
+    classes: readonly PredecessorClass[],
+    private readonly step: StepCosts,
   ) {
-    const families = familiesOf(rows, sourcesOf);
-    const count = families.length;
+    const count = classes.length;
     this.memberStart = arena.int32(count + 1);
     this.entryStart = arena.int32(count + 1);
     for (let f = 0; f < count; f++) {
-      this.memberStart[f + 1] = this.memberStart[f]! + families[f]!.states.length;
-      this.entryStart[f + 1] = this.entryStart[f]! + entrancesOf(families[f]!);
+      this.memberStart[f + 1] = this.memberStart[f]! + classes[f]!.members.length;
+      this.entryStart[f + 1] = this.entryStart[f]! + entriesOf(classes[f]!);
     }
-    this.members = arena.int32(rows.count);
-    this.priceStart = arena.int32(rows.count);
-    this.memberOf = arena.int32(rows.count);
-    this.familyOf = arena.int32(rows.count);
-    const entrances = this.entryStart[count]!;
-    this.entries = arena.int32(entrances);
-    this.entryCuts = arena.int32(entrances);
-    this.entryTaker = arena.uint8(entrances);
+    this.members = arena.int32(states);
+    this.priceStart = arena.int32(states);
+    this.memberOf = arena.int32(states);
+    this.classOf = arena.int32(states);
+    const entries = this.entryStart[count]!;
+    this.entries = arena.int32(entries);
+    this.entryCuts = arena.int32(entries);
+    this.entryTaker = arena.uint8(entries);
     let priced = 0;
     for (let f = 0; f < count; f++) {
-      this.writeEntrances(f, families[f]!);
+      this.writeEntries(f, classes[f]!);
       const size = this.entryStart[f + 1]! - this.entryStart[f]!;
       let m = this.memberStart[f]!;
-      for (const state of families[f]!.states) {
+      for (const state of classes[f]!.members) {
         this.members[m] = state;
         this.memberOf[state] = m;
-        this.familyOf[state] = f;
+        this.classOf[state] = f;
         this.priceStart[m++] = priced;
         priced += size;
       }
@@ -71,10 +69,10 @@ export class PackedWays implements Ways {
     this.prices = arena.int32(priced).fill(UNPRICED);
   }
 
-  private writeEntrances(f: number, { entrances }: Family): void {
+  private writeEntries(f: number, { predecessors }: PredecessorClass): void {
     let e = this.entryStart[f]!;
-    for (const { crowd, cuts, taker } of entrances) {
-      for (const state of crowd.members) {
+    for (const { states, cuts, taker } of predecessors) {
+      for (const state of states) {
         this.entries[e] = state;
         this.entryCuts[e] = cuts;
         this.entryTaker[e++] = taker;
@@ -106,7 +104,7 @@ export class PackedWays implements Ways {
     }
   }
 
-  /** Every member tries the first `reached` entrances in `ordered`, until one is dearer than what it has found. */
+  /** Every member tries the first `reached` entries in `ordered`, until one is dearer than what it has found. */
   private pullAlong(
     f: number,
     reached: number,
@@ -130,7 +128,7 @@ export class PackedWays implements Ways {
         const state = entries[first + e]!;
         let price = prices[row + e]!;
         if (price === UNPRICED) {
-          if (costs[e]! + times * step.leastWay(state, to) > best) continue;
+          if (costs[e]! + times * step.least(state, to) > best) continue;
           price = this.price(first + e, row + e, to);
         }
         if (price >= UNREACHABLE) continue;
@@ -166,7 +164,7 @@ export class PackedWays implements Ways {
     }
   }
 
-  /** Every entrance tries the first `reached` members in `ordered`, until one is dearer than what it has found. */
+  /** Every entry tries the first `reached` members in `ordered`, until one is dearer than what it has found. */
   private pushAlong(
     f: number,
     reached: number,
@@ -190,7 +188,7 @@ export class PackedWays implements Ways {
         const at = priceStart[first + m]! + e - start;
         let price = prices[at]!;
         if (price === UNPRICED) {
-          if (costs[m]! + cuts + times * step.leastWay(from, to) > best) continue;
+          if (costs[m]! + cuts + times * step.least(from, to) > best) continue;
           price = this.price(e, at, to);
         }
         if (price >= UNREACHABLE) continue;
@@ -206,7 +204,7 @@ export class PackedWays implements Ways {
 
   /** What the way from one state to another costs; UNREACHABLE when there is none. */
   priceOf(from: number, to: number): number {
-    const f = this.familyOf[to]!;
+    const f = this.classOf[to]!;
     const m = this.memberOf[to]!;
     const start = this.entryStart[f]!;
     let least = UNREACHABLE;
@@ -229,13 +227,13 @@ export class PackedWays implements Ways {
   }
 }
 
-const entrancesOf = ({ entrances }: Family): number => {
+const entriesOf = ({ predecessors }: PredecessorClass): number => {
   let count = 0;
-  for (const { crowd } of entrances) count += crowd.members.length;
+  for (const { states } of predecessors) count += states.length;
   return count;
 };
 
-/** One family is gone through at a time, so all share the costs of one side of it and their order. */
+/** One class is gone through at a time, so all share the costs of one side of it and their order. */
 let keys = new Float64Array(1024);
 let costs = new Int32Array(1024);
 let ordered = new Int32Array(1024);

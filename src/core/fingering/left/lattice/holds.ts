@@ -1,0 +1,236 @@
+/** What a hand may hold on of the strikes that sound into a moment, and from which states it can come with that. */
+import { heldRules } from '../rules/rules';
+import { Bill } from '../rules/ledger';
+import { FINGER_OF, NO_PLACE, PLACES, STRING_OF, stringBit, underFinger } from '../rules/place';
+import type { WayRule } from '../rules/rule';
+import { isBarre } from '../rules/stand';
+import type { Step } from '../rules/step';
+import type { CostTables } from './costTables';
+import { memoriesAfter } from './memories';
+import { RowKeys } from './rowKeys';
+import { placeAt, type RowHand, type RowMemory, type StateRows } from './stateRows';
+
+/** States of the layer before that hold the same strikes in the same way. */
+export interface HeldGroup {
+  /** By held strike: place or NO_PLACE. */
+  readonly places: readonly number[];
+  readonly states: number[];
+  /** The same by index of what is remembered when nothing is stopped afterwards, −1 for nothing. */
+  readonly byMemory: ReadonlyMap<number, number[]>;
+}
+
+/**
+ * Ways in which a group of states comes to what is held, in columns: which group, what is cut or handed over, the finger
+ * that takes a note over, and the strings that it lets go open.
+ */
+export class Arrivals {
+  readonly groups: HeldGroup[] = [];
+  /** In tenths of a point. */
+  readonly cuts: number[] = [];
+  /** Bit of the finger that must have been free; 0 for none. */
+  readonly takers: number[] = [];
+  /** Bits of the open strings that it lets go: something must come to lie on each. */
+  readonly freedOpen: number[] = [];
+
+  add(group: HeldGroup, cuts: number, taker: number, freedOpen: number): number {
+    this.cuts.push(cuts);
+    this.takers.push(taker);
+    this.freedOpen.push(freedOpen);
+    return this.groups.push(group) - 1;
+  }
+}
+
+/** What is held, and the numbers of the arrivals at it. */
+export interface Hold {
+  readonly places: readonly number[];
+  readonly arrivals: number[];
+}
+
+export interface Holds {
+  readonly all: readonly Hold[];
+  readonly arrivals: Arrivals;
+  /** What a hand that is free at this moment can remember. */
+  readonly memories: readonly RowMemory[];
+}
+
+/** What is struck at the moment, as far as it bears on what can be held. */
+export interface StruckThere {
+  /** Nothing that is struck must be stopped. */
+  readonly mayBeFree: boolean;
+  readonly count: number;
+  /** Bits of the strings on which something that is struck may lie. */
+  readonly strings: number;
+}
+
+export function holdsAfter(
+  tables: CostTables,
+  before: { readonly rows: StateRows; readonly hand: RowHand } | null,
+  step: Step,
+  struck: StruckThere,
+): Holds {
+  const arrivals = new Arrivals();
+  if (!before) return { all: [{ places: [], arrivals: [] }], arrivals, memories: [] };
+  const memories = struck.mayBeFree ? memoriesAfter(before.rows, before.hand, step) : null;
+  const made = new HoldsInTheMaking(tables, step, struck, arrivals);
+  for (const group of groupsOf(before.rows, step, memories?.of ?? null)) made.addFrom(group);
+  return { all: made.inOrder(), arrivals, memories: memories?.all ?? [] };
+}
+
+const NO_MEMORIES: ReadonlyMap<number, number[]> = new Map();
+
+function groupsOf(rows: StateRows, { held }: Step, memoryOf: Int32Array | null): Iterable<HeldGroup> {
+  const groups = new Map<number | string, HeldGroup>();
+  const keys = new RowKeys(held.length);
+  const places = held.map(() => NO_PLACE);
+  for (let s = 0; s < rows.count; s++) {
+    for (let h = 0; h < held.length; h++) {
+      const { column } = held[h]!;
+      places[h] = column < 0 ? NO_PLACE : placeAt(rows, s, column);
+    }
+    const key = keys.of(places);
+    let group = groups.get(key);
+    if (!group) {
+      group = { places: places.slice(), states: [], byMemory: memoryOf ? new Map() : NO_MEMORIES };
+      groups.set(key, group);
+    }
+    group.states.push(s);
+    if (!memoryOf) continue;
+    const byMemory = group.byMemory as Map<number, number[]>;
+    const alike = byMemory.get(memoryOf[s]!);
+    if (alike) alike.push(s);
+    else byMemory.set(memoryOf[s]!, [s]);
+  }
+  return groups.values();
+}
+
+const ALL_STRINGS = 0b111111;
+
+/** A held note under another finger. */
+interface Taking {
+  /** Which of the sounding notes, and its column. */
+  readonly bit: number;
+  readonly h: number;
+  readonly taken: number;
+  /** Of the key. */
+  readonly change: number;
+  readonly taker: number;
+  readonly price: number;
+  /** Bits of the sounding notes that cannot be held beside it. */
+  readonly clashes: number;
+}
+
+class HoldsInTheMaking {
+  private readonly all: Hold[] = [];
+  private readonly byKey = new Map<number | string, Hold>();
+  private readonly keys: RowKeys;
+  private readonly rules: readonly WayRule[];
+
+  constructor(
+    private readonly tables: CostTables,
+    step: Step,
+    private readonly struck: StruckThere,
+    private readonly arrivals: Arrivals,
+  ) {
+    this.keys = new RowKeys(step.held.length);
+    this.rules = heldRules(step);
+  }
+
+  /**
+   * Every choice of what to hold on of a group, each as it is or with one note under another finger. An open string
+   * sounds on by itself: it is let go only where a note or a barre may come to lie on it.
+   */
+  addFrom(group: HeldGroup): void {
+    const { keys, struck, arrivals } = this;
+    const sounding = group.places.map((_place, h) => h).filter((h) => group.places[h] !== NO_PLACE);
+    const stopped = sounding.filter((h) => FINGER_OF[group.places[h]!]! > 0).length;
+    const silenced = stopped + struck.count > 1 ? ALL_STRINGS : struck.strings;
+    const takings = this.takingsOf(group.places, sounding);
+    const held = group.places.map(() => NO_PLACE);
+    const whole = group.places.reduce((sum, place, h) => sum + keys.part(h, place), 0);
+    const letGo = sounding.map((h) => keys.part(h, NO_PLACE) - keys.part(h, group.places[h]!));
+    const cutOf = sounding.map((h) => this.price(h, group.places[h]!, NO_PLACE));
+    // What holds most comes first: it is cheapest, and soon shuts out the rest.
+    for (let subset = (1 << sounding.length) - 1; subset >= 0; subset--) {
+      let cuts = 0;
+      let freedOpen = 0;
+      let sum = whole;
+      for (let bit = 0; bit < sounding.length; bit++) {
+        const h = sounding[bit]!;
+        const place = group.places[h]!;
+        held[h] = subset & (1 << bit) ? place : NO_PLACE;
+        if (subset & (1 << bit)) continue;
+        cuts += cutOf[bit]!;
+        sum += letGo[bit]!;
+        if (FINGER_OF[place] === 0) freedOpen |= stringBit(STRING_OF[place]!);
+      }
+      if (freedOpen & ~silenced) continue;
+      this.hold(held, sum).arrivals.push(arrivals.add(group, cuts, 0, freedOpen));
+      for (const { bit, h, taken, change, taker, price, clashes } of takings) {
+        if (!(subset & (1 << bit)) || subset & clashes) continue;
+        const place = held[h]!;
+        held[h] = taken;
+        const arrival = arrivals.add(group, cuts + price, taker, freedOpen);
+        this.hold(held, sum + change).arrivals.push(arrival);
+        held[h] = place;
+      }
+    }
+  }
+
+  /** Part of the tie rule: by what lies where, whatever they were made from. */
+  inOrder(): readonly Hold[] {
+    return [...this.all].sort(byPlaces);
+  }
+
+  /** @param sum of the parts of what is held */
+  private hold(places: readonly number[], sum: number): Hold {
+    const key = this.keys.keyed(sum, places);
+    let hold = this.byKey.get(key);
+    if (!hold) {
+      hold = { places: places.slice(), arrivals: [] };
+      this.byKey.set(key, hold);
+      this.all.push(hold);
+    }
+    return hold;
+  }
+
+  /** What it costs that the h-th held note, from one place, lies on another or is let go. */
+  private price(h: number, from: number, to: number): number {
+    const bill = new Bill(this.tables.setting.weights, undefined);
+    this.rules[h]!.charge(from + 1, to + 1, 0, this.tables.setting, bill);
+    return bill.sum;
+  }
+
+  private takingsOf(places: readonly number[], sounding: readonly number[]): readonly Taking[] {
+    const used = places.reduce((bits, place) => bits | fingerBit(place), 0);
+    const takings: Taking[] = [];
+    for (const [bit, h] of sounding.entries()) {
+      const place = places[h]!;
+      if (FINGER_OF[place] === 0) continue;
+      for (let finger = 1; finger <= 4; finger++) {
+        const taken = underFinger(place, finger);
+        const taker = fingerBit(taken);
+        if (used & taker) continue;
+        let clashes = 0;
+        for (const [other, k] of sounding.entries())
+          if (other !== bit && !this.tables.fit(places[k]!, taken)) clashes |= 1 << other;
+        const change = this.keys.part(h, taken) - this.keys.part(h, place);
+        takings.push({ bit, h, taken, change, taker, price: this.price(h, place, taken), clashes });
+      }
+    }
+    return takings;
+  }
+}
+
+function byPlaces({ places: a }: Hold, { places: b }: Hold): number {
+  const h = a.findIndex((place, k) => place !== b[k]);
+  return h < 0 ? 0 : orderOf(a[h]!) - orderOf(b[h]!);
+}
+
+/** What is let go comes last. */
+const orderOf = (place: number) => (place === NO_PLACE ? PLACES : place);
+
+const fingerBit = (place: number) => (place === NO_PLACE ? 0 : (1 << FINGER_OF[place]!) >> 1);
+
+/** Whether nothing that is let go open sounds on: something lies on each of these strings, or a barre may. */
+export const isSilenced = (freedOpen: number, strings: number, index: number): boolean =>
+  isBarre(index) || (freedOpen & ~strings) === 0;

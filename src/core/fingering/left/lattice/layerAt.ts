@@ -1,0 +1,28 @@
+/** The layer of a moment: what it shares with equal steps elsewhere, and its place in the piece. */
+import type { FingeringProblem, Moment } from '../../problem/problem';
+import { stepTo } from '../rules/step';
+import { HandLayer } from './handLayer';
+import type { LayerStore } from './layerStore';
+
+const NONE: ReadonlySet<number> = new Set();
+
+/** On top of the layer before; strikes are left out only where nothing else helps. */
+export function layerAt(
+  problem: FingeringProblem,
+  store: LayerStore,
+  moment: Moment,
+  before: HandLayer | null,
+  omitted: ReadonlySet<number> = NONE,
+): HandLayer {
+  const step = stepTo(problem, before?.strikes ?? [], moment);
+  const leftOut = new Set(moment.struck.flatMap((strike, k) => (omitted.has(strike) ? [k] : [])));
+  const shared = store.layer(before?.rows ?? null, step, leftOut);
+  const struck = moment.struck.filter((_strike, k) => !shared.omitted.has(k));
+  return new HandLayer(shared, {
+    strikes: before ? [...moment.held, ...struck] : struck,
+    tick: moment.tick,
+    omitted: new Set([...shared.omitted].map((k) => moment.struck[k]!)),
+    plays: problem.passes.plays[moment.index]!,
+    steps: problem.passes.steps[moment.index]!,
+  });
+}

@@ -1,0 +1,72 @@
+/** Whether there is a way from one state of the hand to the next, and what a freed hand remembers on it. */
+import type { FingeringProblem, Moment } from '../../problem/problem';
+import { freedTicks, type Hand, LONG_FREE } from './hand';
+import type { HandMemory, HandState } from './handState';
+import { FINGER_OF, spotOf } from './place';
+import { NO_RANGE, rangeAt } from './range';
+import { columnsOf, recordHand } from './recordHand';
+import { NO_STAND, tipOf } from './stand';
+import { type Step, stepTo } from './step';
+import { LONGEST_WINDOW_MS } from './terms';
+
+/** At most so many held notes are handed to another finger at once. From memory: it is rare at all. */
+export const HAND_OVERS_AT_MOST = 1;
+
+/**
+ * Whether the hand can come from `from` to `to`: held strikes stay where they are, one of them perhaps under
+ * another finger that was free, open strings are let go only when something comes to lie on them, and memories
+ * agree.
+ */
+export function follows(problem: FingeringProblem, from: HandState, to: HandState, next: Moment): boolean {
+  let handedOver = 0;
+  for (const strike of next.held) {
+    const slot = to.strikes.indexOf(strike);
+    const before = from.strikes.indexOf(strike);
+    if (slot < 0) {
+      const letGo = before < 0 ? null : from.placements[before]!;
+      if (letGo?.finger === 0 && !isSilenced(to, letGo.string)) return false;
+      continue;
+    }
+    if (before < 0) return false;
+    const [a, b] = [from.places[before]!, to.places[slot]!];
+    if (a === b) continue;
+    if (spotOf(a) !== spotOf(b) || from.slotOfFinger[FINGER_OF[b]!]! >= 0) return false;
+    if (++handedOver > HAND_OVERS_AT_MOST) return false;
+  }
+  return to.range !== null || sameMemory(memoryAfter(problem, from, next), to.memory);
+}
+
+/** An open string sounds on by itself until something lies on it: a note, or a barre, which may lie flat. */
+const isSilenced = (to: HandState, string: number) =>
+  to.barre !== null || to.placements.some((place) => place.string === string);
+
+/** What the hand remembers of `from` when nothing is stopped any more at `next`. */
+export function memoryAfter(problem: FingeringProblem, from: HandState, next: Moment): HandMemory | null {
+  const moment = problem.moments[next.index - 1]!;
+  const hand = recordHand(from, moment);
+  if (hand.range === NO_RANGE) return null;
+  const waited = waitedAfter(hand, stepTo(problem, columnsOf(moment), next));
+  return {
+    range: rangeAt(hand.range),
+    freedTick: waited === LONG_FREE ? LONG_FREE : next.tick - waited,
+    stands: standsLeft(hand, waited),
+  };
+}
+
+/** For how many ticks a hand that is freed in a step has been free at its end; LONG_FREE from the longest window on. */
+export function waitedAfter(hand: Hand, step: Step): number {
+  const freed = freedTicks(hand, step);
+  return freed === LONG_FREE || step.msBefore(freed) >= LONGEST_WINDOW_MS ? LONG_FREE : freed;
+}
+
+const ANYWHERE: readonly number[] = [NO_STAND, NO_STAND, NO_STAND, NO_STAND];
+
+/** A hand that has long been free has forgotten its fingers; of a barre it remembers the first note. */
+export const standsLeft = (hand: Hand, waited: number): readonly number[] =>
+  waited === LONG_FREE ? ANYWHERE : [1, 2, 3, 4].map((finger) => tipOf(hand.standUnder(finger)));
+
+export const sameMemory = (a: HandMemory | null, b: HandMemory | null): boolean =>
+  a?.range.low === b?.range.low &&
+  a?.range.high === b?.range.high &&
+  a?.freedTick === b?.freedTick &&
+  (a === null || b === null || a.stands.every((stand, k) => stand === b.stands[k]));

@@ -1,0 +1,145 @@
+/** What states and steps cost, one by one and term by term: the rules themselves, without tables. */
+import type { FingeringProblem, Moment } from '../../problem/problem';
+import type { Return } from '../../problem/passes';
+import type { Hand } from './hand';
+import type { HandState } from './handState';
+import { Bill, type Ledger } from './ledger';
+import { columnsOf, recordHand } from './recordHand';
+import type { HandSetting, OwnRule, StepRules, WayRule } from './rule';
+import { ENTRY, heldRules, ownRules, stepRules } from './rules';
+import { measuredShift, type ShiftMeasure } from './shift';
+import { jumpTo, type Step, stepTo } from './step';
+
+/** Effort in tenths of a point of holding this state at this moment and striking what begins there. */
+export function stateCost(
+  problem: FingeringProblem,
+  moment: Moment,
+  state: HandState,
+  ledger?: Ledger,
+): number {
+  const bill = new Bill(problem.weights, ledger);
+  const rules = ownRules(moment.struck.map((index) => problem.strikes[index]!));
+  chargeOwn(rules, recordHand(state, moment), problem, bill);
+  return bill.sum;
+}
+
+export function chargeOwn(rules: readonly OwnRule[], hand: Hand, setting: HandSetting, bill: Bill): void {
+  for (const { code, charge } of rules) charge(code(hand), setting, bill);
+}
+
+/** Effort in tenths of a point of going from one state to the next. Call it only when `follows` holds. */
+export function transitionCost(
+  problem: FingeringProblem,
+  moment: Moment,
+  from: HandState,
+  next: Moment,
+  to: HandState,
+  ledger?: Ledger,
+): number {
+  const bill = new Bill(problem.weights, ledger);
+  const step = stepBetween(problem, moment, next);
+  const [before, after] = [recordHand(from, moment), recordHand(to, next)];
+  chargePlain(heldRules(step), before, after, step, problem, bill);
+  chargeStep(stepRules(step), before, after, step, problem, bill);
+  return bill.sum;
+}
+
+/** What is lost of held notes on the way: the part of `transitionCost` that says so. */
+export function cutsCost(
+  problem: FingeringProblem,
+  moment: Moment,
+  from: HandState,
+  next: Moment,
+  to: HandState,
+): number {
+  const bill = new Bill(problem.weights, undefined);
+  const step = stepBetween(problem, moment, next);
+  chargePlain(heldRules(step), recordHand(from, moment), recordHand(to, next), step, problem, bill);
+  return bill.sum;
+}
+
+/** What one return costs: the way of the hand and its fingers; nothing is held over a jump. */
+export function returnCost(
+  problem: FingeringProblem,
+  { from, to, tick }: Return,
+  a: HandState,
+  b: HandState,
+  ledger?: Ledger,
+): number {
+  const [last, first] = [problem.moments[from]!, { ...problem.moments[to]!, tick }];
+  const bill = new Bill(problem.weights, ledger);
+  const step = jumpTo(problem, last, columnsOf(last), first);
+  const rules = stepRules(step);
+  // At the very beginning every play lays its barre anew: its own cost says so.
+  const plain = to === 0 ? rules.plain.filter((rule) => !ENTRY.includes(rule)) : rules.plain;
+  chargeStep({ ...rules, plain }, recordHand(a, last), recordHand(b, first), step, problem, bill);
+  return bill.sum;
+}
+
+/** What a state costs as the first one. */
+export function entryCost(problem: HandSetting, state: HandState, ledger?: Ledger): number {
+  const bill = new Bill(problem.weights, ledger);
+  const hand = recordHand(state, { index: 0, tick: 0, timeMs: 0, struck: state.strikes, held: [] });
+  chargeEntry(hand, problem, bill);
+  return bill.sum;
+}
+
+export function chargeEntry(hand: Hand, setting: HandSetting, bill: Bill): void {
+  for (const { to, charge } of ENTRY) charge(0, to.code(hand), 0, setting, bill);
+}
+
+/** The change of position between two states, or null when the hand stays where it is. */
+export function measureShift(
+  problem: FingeringProblem,
+  moment: Moment,
+  from: HandState,
+  next: Moment,
+  to: HandState,
+): ShiftMeasure | null {
+  const step = stepBetween(problem, moment, next);
+  return measuredShift(problem, recordHand(from, moment), recordHand(to, next), step);
+}
+
+function chargeStep(
+  { plain, carried }: StepRules,
+  before: Hand,
+  after: Hand,
+  step: Step,
+  setting: HandSetting,
+  bill: Bill,
+) {
+  const counts = chargePlain(plain, before, after, step, setting, bill);
+  const { from, to, carrierOf, charge } = carried;
+  charge(from.code(before), to.code(after), from.ms(before, step), carrierOf(counts), setting, bill);
+}
+
+/** Gives what the rules count for what carries the hand. */
+function chargePlain(
+  rules: readonly WayRule[],
+  before: Hand,
+  after: Hand,
+  step: Step,
+  setting: HandSetting,
+  bill: Bill,
+): number {
+  let counts = 0;
+  for (const { from, to, charge, bears } of rules) {
+    const [a, b] = [from.code(before), to.code(after)];
+    charge(a, b, from.ms(before, step), setting, bill);
+    counts += bears?.(a, b) ?? 0;
+  }
+  return counts;
+}
+
+/** Steps of a problem by the moment that they lead to; a jump leads to a moment of its own. */
+const known = new WeakMap<FingeringProblem, WeakMap<Moment, Step>>();
+
+function stepBetween(problem: FingeringProblem, moment: Moment, next: Moment): Step {
+  if (problem.moments[next.index - 1] !== moment || problem.moments[next.index] !== next)
+    return jumpTo(problem, moment, columnsOf(moment), next);
+  let steps = known.get(problem);
+  if (!steps) known.set(problem, (steps = new WeakMap()));
+  let step = steps.get(next);
+  if (!step) steps.set(next, (step = stepTo(problem, columnsOf(moment), next)));
+  return step;
+}

@@ -1,0 +1,90 @@
+/** What the fingers that are down cost by how they lie to each other, whatever is struck. */
+import { pairOf } from '../../../instrument/handProfile';
+import { fingerDistanceMm } from './constraints';
+import type { Hand } from './hand';
+import type { Bill } from './ledger';
+import type { HandSetting, OwnRule } from './rule';
+import { isBarre, maybeStandAt, shapeOfStand, type Stand, stringsUnder } from './stand';
+import { BARRE_SIZE, INDEX_OPENS } from './terms';
+
+/** By finger 1 to 4 at 0 to 3; null for a finger that is free. */
+export type Shape = readonly (Stand | null)[];
+
+const SHAPES = 25 << 6;
+
+export const STANDING: OwnRule = {
+  id: 'standing',
+  code: (hand) => (hand.down === 0 ? 0 : codeOf(hand)),
+  charge: (code, setting, bill) => chargeStanding(shapeOf(code), setting, bill),
+};
+
+function codeOf(hand: Hand): number {
+  let code = 0;
+  for (let finger = 1; finger <= 4; finger++) code = code * SHAPES + shapeOfStand(hand.standUnder(finger));
+  return code;
+}
+
+function shapeOf(code: number): Shape {
+  const shape: (Stand | null)[] = [];
+  for (let rest = code, k = 3; k >= 0; k--, rest = Math.floor(rest / SHAPES)) {
+    const one = rest % SHAPES;
+    // Which of its notes comes first is nothing to the shape.
+    shape[k] = one === 0 ? null : maybeStandAt(((one >> 6) << 9) | (one & 63));
+  }
+  return shape;
+}
+
+export function chargeStanding(shape: Shape, setting: HandSetting, bill: Bill): void {
+  for (let low = 1; low <= 3; low++) {
+    for (let high = low + 1; high <= 4; high++) {
+      const [a, b] = [shape[low - 1]!, shape[high - 1]!];
+      if (a && b) chargeTwoFingers(setting, low, a, high, b, bill);
+    }
+  }
+  chargeSpread(shape, bill);
+  for (const stand of shape)
+    if (stand && stand.strings.length > 1) bill.charge('barreHold', BARRE_SIZE[stringsUnder(stand)]!);
+  const [index, ...others] = shape;
+  // Beside a barre, on its own fret, there is no room: it would have been laid further.
+  if (index && index.strings.length > 1 && others.some((stand) => stand?.fret === index.fret))
+    bill.charge('order', 1);
+}
+
+function chargeTwoFingers(
+  { fretboard, hand }: HandSetting,
+  low: number,
+  a: Stand,
+  high: number,
+  b: Stand,
+  bill: Bill,
+) {
+  let nearestMm = Infinity;
+  for (const one of a.strings) {
+    for (const other of b.strings) {
+      const mm = fingerDistanceMm({ ...a, string: one }, { ...b, string: other }, fretboard);
+      nearestMm = Math.min(nearestMm, mm);
+    }
+  }
+  const reach = hand.reach[pairOf(low, high)];
+  const beyondMm = Math.max(0, nearestMm - reach.atEaseMm);
+  bill.charge('stretch', beyondMm / (reach.atMostMm - reach.atEaseMm));
+  const crossed = a.fret === b.fret && b.lastString > a.lastString;
+  bill.charge('order', crossed ? 1 : 0);
+}
+
+/** How neighbours among the fingers that are down differ from a fret for each finger: squeezed together or spread. */
+function chargeSpread(shape: Shape, bill: Bill): void {
+  let last = -1;
+  for (let k = 0; k < 4; k++) {
+    if (!shape[k]) continue;
+    if (last >= 0) {
+      const more = shape[k]!.fret - shape[last]!.fret - (k - last);
+      if (more < 0) bill.charge('contraction', -more);
+      if (more > 0) bill.charge('extension', more * (last === 0 ? INDEX_OPENS : 1));
+    }
+    last = k;
+  }
+}
+
+/** Whether any finger bars. */
+export const bars = (hand: Hand): boolean => [1, 2, 3, 4].some((finger) => isBarre(hand.standUnder(finger)));
