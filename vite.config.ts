@@ -1,9 +1,10 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vitest/config';
+import { modelNames } from './scripts/build/modelNames';
 
 export default defineConfig({
-  plugins: [tailwindcss(), sveltekit()],
+  plugins: [tailwindcss(), sveltekit(), modelNames()],
   worker: { format: 'es' },
   build: { chunkSizeWarningLimit: 9000 },
   test: {

@@ -9,8 +9,8 @@ import { measured, type Totals } from './measure';
 import { CATEGORIES, checkingHalf, fittingHalf, PASSAGES } from './passages/all';
 import { type PricedShape, pricedShape, rankOf } from './shapeCosts';
 import { checkingShapes, fittingShapes } from './shapes';
-import { START } from './start';
-import { percent, writeTerms } from './text';
+import { LEFT_START as START } from './start';
+import { percent, writeWeights } from './text';
 
 const REPORT = new URL('../docs/calibration.md', import.meta.url);
 
@@ -90,6 +90,6 @@ if (process.argv[2] === 'report') {
 } else {
   const shapes = fittingShapes.map(pricedShape);
   const fitted = fit(START, CATEGORIES.flatMap(fittingHalf), shapes, console.log);
-  writeTerms('left', fitted);
+  writeWeights('left', fitted);
   writeFileSync(REPORT, report(fitted, leaveOneOut(shapes)));
 }

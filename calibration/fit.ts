@@ -18,6 +18,7 @@ import { inkOfPlaces, nearestAccepted, type WeightsOf } from './measure';
 import { type Passage, taskOf } from './passage';
 import { costsOf, type PricedShape } from './shapeCosts';
 import { Average, normOf, stepped, type StepRules } from './step';
+import { LEFT_SET } from './start';
 
 export type BaseWeights = Readonly<Record<LeftTermId, number>>;
 
@@ -30,23 +31,7 @@ const LARGEST = 120;
 export const LEFT_RULES: StepRules<LeftTermId> = {
   pull: 0.012,
   farthest: 8,
-  fixed: new Set<LeftTermId>([
-    'cutMustRing',
-    'shiftTooFast',
-    'slurBroken',
-    'slideBroken',
-    'printed',
-    'cutMelody',
-    'cutBass',
-    'cutInner',
-    'cutRing',
-    'handOver',
-    'lineHop',
-    'lineSlide',
-    'finger',
-    'shift',
-    'shiftDistance',
-  ]),
+  fixed: LEFT_SET,
 };
 
 export const weightsOfBase =

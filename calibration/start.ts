@@ -1,47 +1,14 @@
-/** The weights as they stood before any fitting: set by hand. What the report calls the unfitted start. */
-import type { BaseWeights } from './fit';
+/** The weights as they stood before any fitting, and which of them are set by hand: what the tables of terms say. */
+import { LEFT_TERM_IDS, LEFT_TERMS, type LeftTermId } from '../src/core/fingering/left/rules/terms';
+import { RIGHT_TERM_IDS, RIGHT_TERMS, type RightTermId } from '../src/core/fingering/right/rules/terms';
+import type { CostTerm } from '../src/core/fingering/rules/costTerm';
 
-export const START: BaseWeights = {
-  stretch: 320,
-  extension: 10,
-  contraction: 9,
-  order: 40,
-  grip: 3,
-  finger: 12,
-  weakPair: 12,
-  hop: 15,
-  lineHop: 25,
-  lineSlide: 20,
-  hopHaste: 40,
-  barre: 60,
-  barreHold: 5,
-  smallBarre: 110,
-  archedBarre: 120,
-  shift: 10,
-  shiftTooFast: 100,
-  squeeze: 0.6,
-  shiftDistance: 4,
-  shiftHaste: 60,
-  jump: 0,
-  squeak: 4,
-  handOver: 150,
-  cutMelody: 900,
-  cutBass: 500,
-  cutInner: 200,
-  position: 3,
-  wound: 5,
-  openMelody: 3,
-  crossedLine: 25,
-  stringSkip: 12,
-  cutMustRing: 3000,
-  cutRing: 120,
-  fingerChanged: 10,
-  placeChanged: 160,
-  slurBroken: 150,
-  slideBroken: 300,
-  ornament: 20,
-  stringChange: 0,
-  ringOver: 0,
-  slurWeak: 15,
-  printed: 60,
-};
+const startOf = <Id extends string>(ids: readonly Id[], terms: Readonly<Record<Id, CostTerm>>) =>
+  Object.fromEntries(ids.map((id) => [id, terms[id].start])) as Record<Id, number>;
+const setByHand = <Id extends string>(ids: readonly Id[], terms: Readonly<Record<Id, CostTerm>>) =>
+  new Set(ids.filter((id) => !terms[id].fitted));
+
+export const LEFT_START: Readonly<Record<LeftTermId, number>> = startOf(LEFT_TERM_IDS, LEFT_TERMS);
+export const RIGHT_START: Readonly<Record<RightTermId, number>> = startOf(RIGHT_TERM_IDS, RIGHT_TERMS);
+export const LEFT_SET: ReadonlySet<LeftTermId> = setByHand(LEFT_TERM_IDS, LEFT_TERMS);
+export const RIGHT_SET: ReadonlySet<RightTermId> = setByHand(RIGHT_TERM_IDS, RIGHT_TERMS);

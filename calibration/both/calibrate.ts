@@ -6,7 +6,7 @@
 import { writeFileSync } from 'node:fs';
 import { LEFT_TERM_IDS, LEFT_TERMS } from '../../src/core/fingering/left/rules/terms';
 import { RIGHT_TERM_IDS } from '../../src/core/fingering/right/rules/terms';
-import { type RightWeights, TABLE_WEIGHTS } from '../../src/core/fingering/right/rules/style';
+import { type RightWeights, TABLE_WEIGHTS } from '../../src/core/fingering/right/rules/weights';
 import { type BaseWeights, weightsOfBase } from '../fit';
 import { measured, type Totals } from '../measure';
 import { CATEGORIES, checkingHalf, fittingHalf } from '../passages/all';
@@ -14,7 +14,7 @@ import { measuredRight } from '../right/fit';
 import { checkingRight, fittingRight } from '../right/halves';
 import { pricedShape, rankOf } from '../shapeCosts';
 import { checkingShapes, fittingShapes } from '../shapes';
-import { percent, writeTerms } from '../text';
+import { percent, writeWeights } from '../text';
 import { fitBoth } from './fit';
 import { type BothWeights, measuredBoth } from './plan';
 
@@ -97,6 +97,6 @@ if (process.argv[2] === 'report') console.log(report(standing, standing));
 else {
   const fitted = fitBoth(standing, { ...fitting, shapes: fittingShapes.map(pricedShape) }, console.log);
   writeFileSync(REPORT, report(standing, fitted));
-  writeTerms('left', fitted.left);
-  writeTerms('right', fitted.right);
+  writeWeights('left', fitted.left);
+  writeWeights('right', fitted.right);
 }

@@ -4,7 +4,8 @@ import { type BothHands, JointPlanner } from '../../src/core/fingering/dual/plan
 import { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { plainSetting, type RightSetting } from '../../src/core/fingering/right/rules/setting';
-import { PLAIN_STYLE, type RightWeights, rightWeights } from '../../src/core/fingering/right/rules/style';
+import { PLAIN_STYLE } from '../../src/core/fingering/right/rules/style';
+import { type RightWeights, rightWeights } from '../../src/core/fingering/right/rules/weights';
 import { type BaseWeights, weightsOfBase } from '../fit';
 import { scoreOf, sumOfScores, type Totals } from '../measure';
 import { type Passage, type Task, taskOf } from '../passage';

@@ -4,13 +4,13 @@
  * stand in the table.
  */
 import { writeFileSync } from 'node:fs';
-import { type RightWeights, TABLE_WEIGHTS } from '../../src/core/fingering/right/rules/style';
+import { type RightWeights, TABLE_WEIGHTS } from '../../src/core/fingering/right/rules/weights';
 import { RIGHT_TERM_IDS } from '../../src/core/fingering/right/rules/terms';
-import { percent, writeTerms } from '../text';
+import { percent, writeWeights } from '../text';
 import { fitRight, measuredRight, type RightTotals } from './fit';
 import { checkingRight, checkingRightHalf, fittingRight, fittingRightHalf, RIGHT_CATEGORIES } from './halves';
 import { RIGHT_PASSAGES } from './passages';
-import { START } from './start';
+import { RIGHT_START as START } from '../start';
 
 const REPORT = new URL('../../docs/calibration-strokes.md', import.meta.url);
 
@@ -57,6 +57,6 @@ const fitted = process.argv[2] === 'report' ? TABLE_WEIGHTS : fitRight(START, fi
 const text = report(fitted);
 if (process.argv[2] === 'report') console.log(text);
 else {
-  writeTerms('right', fitted);
+  writeWeights('right', fitted);
   writeFileSync(REPORT, text);
 }

@@ -3,12 +3,13 @@ import type { Ink } from '../../src/core/fingering/problem/ink';
 import type { Played } from '../../src/core/fingering/right/rules/memory';
 import { RightPlanner } from '../../src/core/fingering/right/lattice/planRight';
 import { RIGHT_TERM_IDS, type RightTermId } from '../../src/core/fingering/right/rules/terms';
-import type { RightWeights } from '../../src/core/fingering/right/rules/style';
+import type { RightWeights } from '../../src/core/fingering/right/rules/weights';
 import { walkPlaced } from '../../src/core/fingering/right/explain/walk';
 import type { Pluck } from '../../src/core/score/model';
 import { Average, normOf, stepped, type StepRules } from '../step';
 import type { RightPassage } from './passages';
 import { type RightTask, rightTaskOf } from './task';
+import { RIGHT_SET } from '../start';
 
 const EPOCHS = 40;
 const STEP = 0.35;
@@ -19,16 +20,7 @@ const LARGEST = 60;
 export const RIGHT_RULES: StepRules<RightTermId> = {
   pull: 0.15,
   farthest: 6,
-  fixed: new Set<RightTermId>([
-    'ring',
-    'home',
-    'wanted',
-    'printed',
-    'station',
-    'offPair',
-    'little',
-    'findAgain',
-  ]),
+  fixed: RIGHT_SET,
 };
 
 const inkOf = (task: RightTask, letters: readonly (Pluck | null)[]): Ink =>

@@ -1,13 +1,10 @@
 /** A passage for the right hand as a problem, with its accepted letters by strike. */
-import {
-  type FingeringProblem,
-  problemOf,
-  type Role,
-  type Strike,
-} from '../../src/core/fingering/problem/problem';
+import { type FingeringProblem, problemOf } from '../../src/core/fingering/problem/problem';
+import type { Role, Strike } from '../../src/core/fingering/problem/strike';
 import type { Placed } from '../../src/core/fingering/right/lattice/planRight';
 import { type RightSetting, rightSettingOf } from '../../src/core/fingering/right/rules/setting';
-import { PLAIN_STYLE, type RightWeights } from '../../src/core/fingering/right/rules/style';
+import { PLAIN_STYLE } from '../../src/core/fingering/right/rules/style';
+import type { RightWeights } from '../../src/core/fingering/right/rules/weights';
 import { DEFAULT_PLAYER } from '../../src/core/instrument/hands';
 import { openMidi, STANDARD_TUNING } from '../../src/core/instrument/tuning';
 import type { Pluck } from '../../src/core/score/model';

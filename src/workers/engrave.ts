@@ -32,9 +32,6 @@ const OPTIONS = {
   xmlIdSeed: 7,
 } as const;
 
-/** Changes whenever the page of a score would come out differently: the key of what is stored. */
-export const ENGRAVING = 'desk-5';
-
 let toolkit: Promise<VerovioToolkit> | null = null;
 
 export const loadEngraver = (): Promise<VerovioToolkit> =>

@@ -1,6 +1,6 @@
 /** Engraves one score at a time; the module is loaded as soon as the worker starts. */
 import { loadEngraver } from './engrave';
-import { preparePage } from './prepare';
+import { preparePage } from './preparePage';
 import type { EngraverAnswer, EngraverRequest } from './protocol';
 
 void loadEngraver();

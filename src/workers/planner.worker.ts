@@ -8,7 +8,9 @@ import { readMusicXmlText, type MusicXmlText } from '../core/formats/musicxml/by
 import { exportFingered } from '../core/formats/musicxml/exportFingered';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
 import type { Corrections } from '../core/score/corrections';
-import { type DocumentInput, plannerFor, registersOf, rolesOfScore } from './prepare';
+import { type DocumentInput, registersOf } from './readInput';
+import { plannerFor } from './preparePlan';
+import { rolesOfScore } from './preparePage';
 import type { PlannerAnswer, PlannerRequest } from './protocol';
 
 interface Session {

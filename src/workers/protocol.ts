@@ -12,7 +12,8 @@ import type { Way } from '../core/fingering/formulas/compare';
 import type { StrokeAction } from '../core/fingering/right/explain/strokeScript';
 import type { SlurSuggestion } from '../core/fingering/slurs/suggest';
 import type { Pluck, Score } from '../core/score/model';
-import type { DocumentInput, Roles } from './prepare';
+import type { DocumentInput } from './readInput';
+import type { Roles } from './preparePage';
 
 export type InkEntries = readonly (readonly [string, InkMarks])[];
 

@@ -7,7 +7,7 @@ import { measured } from '../../calibration/measure';
 import { CATEGORIES, checkingHalf, fittingHalf, PASSAGES } from '../../calibration/passages/all';
 import { taskOf } from '../../calibration/passage';
 import { weightsOfBase } from '../../calibration/fit';
-import { START } from '../../calibration/start';
+import { LEFT_START as START } from '../../calibration/start';
 
 const checking = CATEGORIES.flatMap(checkingHalf);
 

@@ -13,7 +13,7 @@ import type { FingeringProblem } from '../../src/core/fingering/problem/problem'
 import { type Placed, RightPlanner } from '../../src/core/fingering/right/lattice/planRight';
 import { plainSetting, type RightSetting } from '../../src/core/fingering/right/rules/setting';
 import { placedOn } from '../../src/core/fingering/right/rules/strokes';
-import type { RightWeights } from '../../src/core/fingering/right/rules/style';
+import type { RightWeights } from '../../src/core/fingering/right/rules/weights';
 import { leftHand, PRICED_TERMS } from '../helpers/integerProgram';
 import { LinearProgram } from '../helpers/linearProgram';
 import { barXml, problemFrom, randomFrom, randomNotes } from '../helpers/music';

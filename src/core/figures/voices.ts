@@ -1,5 +1,6 @@
 /** The voices of a piece as rows of events: what is struck at one moment in one voice. */
-import type { FingeringProblem, Strike } from '../fingering/problem/problem';
+import type { FingeringProblem } from '../fingering/problem/problem';
+import type { Strike } from '../fingering/problem/strike';
 
 export interface VoiceEvent {
   readonly moment: number;

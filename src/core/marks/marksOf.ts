@@ -2,7 +2,7 @@
 import type { Score } from '../score/model';
 import { type Ink, NO_INK } from '../fingering/problem/ink';
 import type { FingeringPlan, PlannedBarre, PlannedNote } from '../fingering/report/plan';
-import type { Role } from '../fingering/problem/problem';
+import type { Role } from '../fingering/problem/strike';
 import { barreLabel } from './barreLabel';
 import type { Mark, MarkState } from './mark';
 import { stringMarks } from './stringMarks';

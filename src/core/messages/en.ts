@@ -1,7 +1,8 @@
 /** Every sentence that the core's codes become. One catalogue; linted in `en.test.ts`. */
 import type { Finding } from '../fingering/report/plan';
 import type { RingEnd } from '../rings/ring';
-import type { LeftTermId } from '../fingering/left/rules/terms';
+import { LEFT_TERMS, type LeftTermId } from '../fingering/left/rules/terms';
+import { wordsOf } from '../fingering/rules/costTerm';
 import type { ImportError } from '../formats/importError';
 import { SLUR_FAULTS } from './strokes';
 import { LARGEST_MEGABYTES } from '../formats/musicxml/bytes';
@@ -152,50 +153,7 @@ export const FINDINGS: Texts<Finding> = {
 };
 
 /** A cost term as a reason beside a choice: "more …" or "less …". */
-export const REASONS: Readonly<Record<LeftTermId, string>> = {
-  stretch: 'stretch',
-  extension: 'fingers spread',
-  contraction: 'squeezed fingers',
-  order: 'fingers against their order',
-  grip: 'fingers at work',
-  finger: 'work for weaker fingers',
-  weakPair: 'dependent fingers in quick turn',
-  hop: 'finger leaving its string',
-  lineHop: 'finger leaving its string inside a line',
-  lineSlide: 'finger sliding inside a line',
-  hopHaste: 'hurried finger',
-  barre: 'barre to lay',
-  barreHold: 'barre to hold',
-  smallBarre: 'barre by another finger than 1',
-  archedBarre: 'arched barre',
-  shift: 'shifting',
-  shiftDistance: 'way along the neck',
-  shiftHaste: 'hurried shift',
-  shiftTooFast: 'shift that cannot be done in time',
-  squeeze: 'opening and closing of the hand',
-  jump: 'shift that nothing carries',
-  squeak: 'slide on a wound string',
-  handOver: 'held note handed to another finger',
-  cutMelody: 'melody cut short',
-  cutBass: 'bass cut short',
-  cutInner: 'inner part cut short',
-  cutMustRing: 'note that must ring cut short',
-  cutRing: 'broken chord cut short',
-  placeChanged: 'same pitch at another place',
-  fingerChanged: 'same pitch by another finger',
-  position: 'high position',
-  wound: 'high wound string',
-  openMelody: 'open string in the melody',
-  crossedLine: 'line against the strings',
-  stringSkip: 'skipped string in the line',
-  slurBroken: 'slur that cannot be played',
-  slideBroken: 'slide that no finger can play',
-  ornament: 'weak fingers for the ornament',
-  stringChange: 'line leaving its string',
-  ringOver: 'note that ends the one before',
-  slurWeak: 'slur by weak fingers',
-  printed: 'departure from the printed fingering',
-};
+export const REASONS: Readonly<Record<LeftTermId, string>> = wordsOf(LEFT_TERMS);
 
 type Coded = { readonly code: string };
 const textFrom = <T extends Coded>(texts: Texts<T>, value: T): string =>

@@ -2,7 +2,7 @@
 import type { ChoiceReason } from '../fingering/left/explain/reasons';
 import type { HandAction, HandActionKind } from '../fingering/left/explain/handScript';
 import { isBarre } from '../fingering/left/explain/grips';
-import type { Role } from '../fingering/problem/problem';
+import type { Role } from '../fingering/problem/strike';
 import type { Remedy, RemedyKind } from '../fingering/report/remedies';
 import type { RingEnd } from '../rings/ring';
 import { midiName } from '../music/pitch';

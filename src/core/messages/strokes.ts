@@ -9,7 +9,8 @@ import type { StrokeAction } from '../fingering/right/explain/strokeScript';
 import type { StrokeReason } from '../fingering/right/explain/reasons';
 import type { RightSchoolId } from '../fingering/right/rules/schools';
 import type { Reopening, RestStrokes } from '../fingering/right/rules/style';
-import type { RightTermId } from '../fingering/right/rules/terms';
+import { RIGHT_TERMS, type RightTermId } from '../fingering/right/rules/terms';
+import { wordsOf } from '../fingering/rules/costTerm';
 import { TREMOLOS, type TremoloId } from '../fingering/right/rules/tremolo';
 import type { EffectTag } from '../score/model';
 import { formulaText, TEXTURE_NAMES } from './figures';
@@ -62,47 +63,7 @@ export function otherStringsText(strings: RightChoice['strings'], place: PlaceOf
   return first === undefined ? '' : `then ${[first, ...more].join(', ')}`;
 }
 
-export const STROKE_TERMS: Readonly<Record<RightTermId, string>> = {
-  displacement: 'the hand moves',
-  repeat: 'a finger twice in a row',
-  repeatInTune: 'a finger twice in a row in a tune',
-  offTurn: 'breaks the alternation',
-  turn: 'a in a line',
-  restation: 'the fingers go to other strings',
-  visit: 'a finger on the string of another',
-  modeChange: 'another way to play begins',
-  cycleOrder: 'a less usual order of the tremolo',
-  cycleChange: 'the tremolo changes its order',
-  thumbRun: 'p takes over the line',
-  thumbHaste: 'p again and again, too fast',
-  thumbInner: 'p on a note of the fingers',
-  thumbEither: 'p above its strings',
-  thumbBass: 'p on a treble string',
-  thumbAbove: 'p reaches over a finger',
-  doubleThumb: 'p twice in a row while a finger is free',
-  thumbAgain: 'p again at once',
-  fingerBass: 'a finger on the bass',
-  fingerLow: 'a finger on a bass string',
-  brokenLow: 'a finger on a string of the thumb',
-  slowLow: 'a slow bass string belongs to p',
-  ring: 'a where a stronger finger could play',
-  little: 'c is the weakest finger',
-  home: 'the hand away from its place',
-  spread: 'fingers spread or crowded',
-  brush: 'p brushes strings',
-  twoThumbs: 'p on two strings of a small chord',
-  findAgain: 'the fingers must find their strings after a strum',
-  station: 'a finger away from its own string',
-  offPair: 'not of the pair that alternates',
-  wanted: 'not the finger that was chosen',
-  sweep: 'a sweep where strokes alternate',
-  sweepBack: 'two strokes one way that are no sweep',
-  pickOffBeat: 'back up on a beat, or down beside it',
-  pickSkip: 'the plectrum skips strings',
-  pickSkipHaste: 'the plectrum in haste',
-  pickGap: 'strings inside the sweep must not sound',
-  printed: 'departs from the printed letter',
-};
+export const STROKE_TERMS: Readonly<Record<RightTermId, string>> = wordsOf(RIGHT_TERMS);
 
 const beat = (reason: { readonly ticks: number }, place: PlaceOf) => {
   const { bar, beat: at } = place(reason.ticks);

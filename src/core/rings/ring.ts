@@ -3,7 +3,8 @@ import type { HandState } from '../fingering/left/rules/handState';
 import type { Placement } from '../fingering/left/rules/place';
 import { coversString } from '../fingering/left/rules/stand';
 import { measureShift } from '../fingering/left/rules/prices';
-import type { FingeringProblem, Strike } from '../fingering/problem/problem';
+import type { FingeringProblem } from '../fingering/problem/problem';
+import type { Strike } from '../fingering/problem/strike';
 
 /**
  * written: it ends as it is written (or as a broken chord is held). fingerNeeded: its finger goes to another note.

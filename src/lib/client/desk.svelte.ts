@@ -22,7 +22,7 @@ import {
 import { type Ink, type InkMarks, NO_INK } from '$core/fingering/problem/ink';
 import type { Finding, FingeringPlan, NoteChoices, PlannedNote } from '$core/fingering/report/plan';
 import type { HandAction } from '$core/fingering/left/explain/handScript';
-import type { Role } from '$core/fingering/problem/problem';
+import type { Role } from '$core/fingering/problem/strike';
 import type { Remedy } from '$core/fingering/report/remedies';
 import type { Way } from '$core/fingering/formulas/compare';
 import type { RightSchoolId } from '$core/fingering/right/rules/schools';
@@ -37,7 +37,8 @@ import type { ImportError } from '$core/formats/importError';
 import type { ExportKind } from '$core/formats/musicxml/exportFingered';
 import { importErrorText } from '$core/messages/en';
 import type { Score } from '$core/score/model';
-import type { DocumentInput, Roles } from '$workers/prepare';
+import type { DocumentInput } from '$workers/readInput';
+import type { Roles } from '$workers/preparePage';
 import type { PlannerAnswer } from '$workers/protocol';
 import { Saver } from './saver.svelte';
 import { type DeskDocument, type DeskOpening, fetchDocument, fetchPage, fetchPlan } from './stored';

@@ -1,6 +1,7 @@
 /** What the server has made ready for a piece: the first paint needs neither engraver nor planner. */
 import type { FingeringPlan } from '$core/fingering/report/plan';
-import type { DocumentInput, PreparedPage } from '$workers/prepare';
+import type { DocumentInput } from '$workers/readInput';
+import type { PreparedPage } from '$workers/preparePage';
 import type { OpenedPiece } from '$lib/server/useCases/openPiece';
 
 export type DeskOpening = OpenedPiece;

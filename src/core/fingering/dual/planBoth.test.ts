@@ -7,7 +7,7 @@ import { LeftPlanner } from '../left/lattice/planLeft';
 import type { Passes } from '../problem/passes';
 import type { FingeringProblem } from '../problem/problem';
 import { plainSetting, type RightSetting } from '../right/rules/setting';
-import type { RightWeights } from '../right/rules/style';
+import type { RightWeights } from '../right/rules/weights';
 import { StrokeStore } from '../right/lattice/strokeStore';
 import { walkRight } from '../right/explain/walk';
 import { Bargain } from './bargain';

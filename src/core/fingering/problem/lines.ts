@@ -1,6 +1,6 @@
 /** Lines and broken chords: how strikes of one voice belong together. */
 import type { Measure } from '../../score/model';
-import { type Strike, STEP_SEMITONES } from './problem';
+import { type Strike, STEP_SEMITONES } from './strike';
 
 /**
  * Tells each strike of a line the one before it there: the melody in its voice, and the notes of every voice without

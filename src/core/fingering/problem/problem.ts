@@ -1,44 +1,13 @@
 /** What is to be fingered: strikes and moments in time, taken from a score. */
 import { clockOf, type Spans, spansOf } from '../../music/tempo';
 import { type Fretboard, withCapo } from '../../instrument/fretboard';
-import type { TouchPlace } from '../../instrument/harmonics';
 import type { HandProfile } from '../../instrument/handProfile';
 import { type Tuning, tuningOrThrow } from '../../instrument/tuning';
-import type { PrintedMarks, Score } from '../../score/model';
+import type { Score } from '../../score/model';
 import { type LeftWeights, leftWeights } from '../left/rules/weights';
 import { type Passes, passesOf } from './passes';
+import type { Strike } from './strike';
 import { strikesOf } from './strikes';
-
-export type Role = 'melody' | 'bass' | 'inner';
-
-/** One string set sounding once. Notes of equal pitch and onset (a unison of two voices) share a strike. */
-export interface Strike {
-  readonly index: number;
-  readonly uids: readonly string[];
-  readonly midi: number;
-  readonly onsetTicks: number;
-  /** Where the notation ends it. */
-  readonly writtenEndTicks: number;
-  /** Where a guitarist would end it: a note of a broken chord rings on (at a lower price if it cannot). */
-  readonly endTicks: number;
-  readonly voice: string;
-  readonly role: Role;
-  /** Comes before the beat of its main note. */
-  readonly grace: boolean;
-  /** The strike that a two-note slur leads here from. */
-  readonly slurredFrom: number | null;
-  /** The strike that a slide leads here from. */
-  readonly slidFrom: number | null;
-  /** A trill, mordent or turn is played on it. */
-  readonly ornamented: boolean;
-  /** The strike before it in the same line. */
-  readonly lineFrom: number | null;
-  /** The teacher's word that it lasts for its written value. */
-  readonly mustRing: boolean;
-  /** Where a natural harmonic can be touched; null for every other note. */
-  readonly touch: readonly TouchPlace[] | null;
-  readonly printed: PrintedMarks;
-}
 
 /** A unique onset: which strikes begin here and which are still written to sound. */
 export interface Moment {
@@ -64,9 +33,6 @@ export interface FingeringProblem {
   /** What each term of the left hand counts. */
   readonly weights: LeftWeights;
 }
-
-/** Up to a whole tone is a step, more is a leap. */
-export const STEP_SEMITONES = 2;
 
 export function problemOf(
   score: Score,

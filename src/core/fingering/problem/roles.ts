@@ -1,6 +1,6 @@
 /** Which part each note plays in the texture. */
 import type { ScoreNote } from '../../score/model';
-import type { Role } from './problem';
+import type { Role } from './strike';
 
 /**
  * Melody, bass, inner part. With several voices the lowest one is the bass and the highest the melody, and

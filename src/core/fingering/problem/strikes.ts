@@ -4,7 +4,7 @@ import { type Tuning, tuningOrThrow } from '../../instrument/tuning';
 import type { NoteSpan, NoteTag, Score, ScoreNote } from '../../score/model';
 import { barEndAt, joinLines, ringingBrokenChords } from './lines';
 import { rolesOf } from './roles';
-import type { Strike } from './problem';
+import type { Strike } from './strike';
 
 export function strikesOf(score: Score): Strike[] {
   const bare = cutByGraces(score, bareStrikesOf(score));

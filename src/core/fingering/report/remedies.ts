@@ -12,7 +12,8 @@ import type { Ink } from '../problem/ink';
 import { barresPlayable, pairPlayable } from '../left/rules/constraints';
 import type { Placement } from '../left/rules/place';
 import { placementsOf } from '../left/rules/placements';
-import type { FingeringProblem, Moment, Strike } from '../problem/problem';
+import type { FingeringProblem, Moment } from '../problem/problem';
+import type { Strike } from '../problem/strike';
 
 export type RemedyKind =
   'pluck' | 'leaveOut' | 'octaveUp' | 'octaveDown' | 'tuning' | 'capo' | 'letGo' | 'pencil';

@@ -1,11 +1,10 @@
 /** The changes of position in a plan. Source of the risk limits: handbook, "Shifts". */
 import { type HandState, positionOf } from '../left/rules/handState';
 import { measureShift } from '../left/rules/prices';
+import { FREE_SHARE } from '../rules/costTerm';
 import { SQUEEZE_FRETS } from '../left/rules/terms';
 import type { HandStay, PlannedShift, ShiftRisk } from './plan';
 import type { FingeringProblem, Moment } from '../problem/problem';
-
-const FREE_SHARE = 0.6;
 
 export function riskOf(neededMs: number, windowMs: number): ShiftRisk {
   if (neededMs <= FREE_SHARE * windowMs) return 'free';

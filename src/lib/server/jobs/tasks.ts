@@ -11,7 +11,9 @@ import {
   type NextVersion,
   type StoredVersion,
 } from '../../../foreign/importScore';
-import { type DocumentInput, preparePage, preparePlan } from '../../../workers/prepare';
+import { type DocumentInput } from '../../../workers/readInput';
+import { preparePage } from '../../../workers/preparePage';
+import { preparePlan } from '../../../workers/preparePlan';
 
 export interface Tasks {
   readonly import: {

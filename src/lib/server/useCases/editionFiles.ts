@@ -6,7 +6,7 @@ import type { Gesture, Operation } from '../../../core/fingering/edition/operati
 import { replay } from '../../../core/fingering/edition/operation';
 import { type Registers, valueAt } from '../../../core/fingering/edition/registers';
 import { fail, ok, type Result } from '../../../core/result';
-import { readInput } from '../../../workers/prepare';
+import { readInput } from '../../../workers/readInput';
 import { type Transaction, withTransaction } from '../db';
 import { quickPool } from '../jobs/pool';
 import { insertGesture, listGesturesAfter, maybeLockHead, moveHead } from '../repositories/gestures';

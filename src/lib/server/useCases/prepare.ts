@@ -2,8 +2,8 @@
 import { createHash } from 'node:crypto';
 import { lensKey, type Registers, scoreCorrectionsKey } from '../../../core/fingering/edition/registers';
 import { replay } from '../../../core/fingering/edition/operation';
-import { ENGRAVING } from '../../../workers/engrave';
-import { type DocumentInput, PLANNING } from '../../../workers/prepare';
+import { ENGRAVER, PLANNER } from 'virtual:model-names';
+import type { DocumentInput } from '../../../workers/readInput';
 import { withTransaction } from '../db';
 import { backgroundPool } from '../jobs/pool';
 import { log } from '../log';
@@ -15,12 +15,12 @@ import { maybeFindVersion, maybeReadDocument, type Version } from '../repositori
 /** Names the page of a version under corrections: equal exactly when the page would be. */
 export const contentKeyOf = (registers: Registers): string =>
   createHash('sha256')
-    .update(`${ENGRAVING}\n${scoreCorrectionsKey(registers)}`)
+    .update(`${ENGRAVER}\n${scoreCorrectionsKey(registers)}`)
     .digest('hex')
     .slice(0, 32);
 
 export const planKeyOf = (registers: Registers): string =>
-  `${PLANNING} ${lensKey(registers)} ${contentKeyOf(registers)}`;
+  `${PLANNER} ${lensKey(registers)} ${contentKeyOf(registers)}`;
 
 export const convertedFromOf = (version: Version): 'abc' | 'mei' | null =>
   version.kind === 'musicxml' ? null : version.kind;

@@ -1,11 +1,12 @@
 /** Why one choice is dearer than another, in a teacher's terms: from the difference of two best plans. */
-import type { FingeringProblem, Role } from '../../problem/problem';
+import type { FingeringProblem } from '../../problem/problem';
+import type { Role } from '../../problem/strike';
 import { FINGER_PAIRS } from '../../../instrument/handProfile';
 import { spanOfPair } from './reachUsed';
 import { cutsCost, measureShift } from '../rules/prices';
 import { momentTerms } from './explain';
 import { type HandState, positionOf } from '../rules/handState';
-import type { LeftTermId } from '../rules/terms';
+import { LEFT_TERMS, type LeftTermId } from '../rules/terms';
 
 /**
  * fingerHolds: in the best plan that finger holds another note there. shift: a change of position more, or a more
@@ -61,28 +62,6 @@ export function ledgersOf(problem: FingeringProblem, states: readonly HandState[
   });
 }
 
-const GROUPS: Readonly<Partial<Record<LeftTermId, 'shift' | 'cut' | 'stretch' | 'barre' | 'hop'>>> = {
-  shift: 'shift',
-  shiftDistance: 'shift',
-  shiftHaste: 'shift',
-  shiftTooFast: 'shift',
-  jump: 'shift',
-  cutMelody: 'cut',
-  cutBass: 'cut',
-  cutInner: 'cut',
-  cutRing: 'cut',
-  cutMustRing: 'cut',
-  stretch: 'stretch',
-  extension: 'stretch',
-  barre: 'barre',
-  barreHold: 'barre',
-  smallBarre: 'barre',
-  archedBarre: 'barre',
-  hop: 'hop',
-  hopHaste: 'hop',
-  lineHop: 'hop',
-};
-
 /**
  * @param momentIndex where the choice is made
  * @param finger the finger of the choice that is explained
@@ -102,7 +81,7 @@ export function reasonsAgainst(
     for (const term of terms) {
       const more = (totals.get(term) ?? 0) - (a[k]!.get(term) ?? 0);
       if (more === 0) continue;
-      const group = GROUPS[term] ?? term;
+      const group = LEFT_TERMS[term].group ?? term;
       const known = differences.get(group) ?? { amount: 0, worst: k, worstBy: -Infinity, term };
       known.amount += more;
       if (more > known.worstBy) Object.assign(known, { worst: k, worstBy: more, term });

@@ -17,7 +17,7 @@ const FIRST_SHIFT = 4;
 
 /** Rows and columns are numbered as they come up; the array grows with them. */
 abstract class GrowingTable {
-  /** Entry of row r and column c: `cells` numbers from `((r << shift) + c) * cells` on. */
+  /** Entry of row r and column c: numbers from `((r << shift) + c) << cellBits` on. */
   entries: Int32Array;
   shift = FIRST_SHIFT;
   private readonly rowOfCode = new Map<number, Map<number, number>>();
@@ -27,7 +27,7 @@ abstract class GrowingTable {
   protected readonly columnCodes: number[] = [];
   private room = FIRST_ROWS;
 
-  constructor(private readonly cells: number) {
+  constructor(protected readonly cellBits: number) {
     this.entries = this.blank();
   }
 
@@ -62,17 +62,17 @@ abstract class GrowingTable {
   }
 
   private blank(): Int32Array {
-    return new Int32Array((this.room << this.shift) * this.cells).fill(UNKNOWN);
+    return new Int32Array(this.room << (this.shift + this.cellBits)).fill(UNKNOWN);
   }
 
   private grow(room: number, shift: number): void {
-    const { entries, room: rows, shift: before, cells } = this;
+    const { entries, room: rows, cellBits } = this;
+    const width = 1 << (this.shift + cellBits);
     this.room = room;
     this.shift = shift;
     this.entries = this.blank();
-    const width = cells << before;
     for (let r = 0; r < rows; r++)
-      this.entries.set(entries.subarray(r * width, (r + 1) * width), r * (cells << shift));
+      this.entries.set(entries.subarray(r * width, (r + 1) * width), r << (shift + cellBits));
   }
 }
 
@@ -82,7 +82,7 @@ export class PairTable extends GrowingTable {
     private readonly rules: readonly WayRule[],
     private readonly setting: HandSetting,
   ) {
-    super(1);
+    super(0);
   }
 
   /** @throws RangeError for a cost that does not fit an entry: a weight is far too large */
@@ -101,7 +101,9 @@ export class PairTable extends GrowingTable {
   }
 }
 
-/** A rule that depends on what carries the hand: a cost for each carrier, and the least of them. */
+/** A rule that depends on what carries the hand: the least cost, and that of each of up to seven carriers. */
+const CARRIED_BITS = 3;
+
 export class CarriedTable extends GrowingTable {
   readonly carrierOf: Uint8Array;
 
@@ -110,13 +112,13 @@ export class CarriedTable extends GrowingTable {
     private readonly setting: HandSetting,
     counts: number,
   ) {
-    super(rule.carriers + 1);
+    super(CARRIED_BITS);
     this.carrierOf = Uint8Array.from({ length: counts }, (_, count) => rule.carrierOf(count));
   }
 
   /** Where the entries of a pair begin: the least cost, then that of each carrier. */
   cell(row: number, column: number): number {
-    const cell = ((row << this.shift) + column) * (this.rule.carriers + 1);
+    const cell = ((row << this.shift) + column) << CARRIED_BITS;
     if (this.entries[cell] === UNKNOWN) this.fill(cell, row, column);
     return cell;
   }

@@ -9,7 +9,8 @@ import {
   type Solution,
   UNREACHABLE,
 } from '../../solver/lattice';
-import type { FingeringProblem, Moment, Strike } from '../../problem/problem';
+import type { FingeringProblem, Moment } from '../../problem/problem';
+import type { Strike } from '../../problem/strike';
 import { placeId, type Placement, PLACEMENTS } from '../rules/place';
 import type { HandState } from '../rules/handState';
 import { layerAt } from './layerAt';

@@ -1,5 +1,5 @@
 /** How a note is joined to the one that leads to it: slurs, slides, the melody's way over the strings. */
-import { STEP_SEMITONES } from '../../problem/problem';
+import { STEP_SEMITONES } from '../../problem/strike';
 import { chargeAgain } from './cuts';
 import type { Bill } from './ledger';
 import { type Placement, PLACEMENTS } from './place';

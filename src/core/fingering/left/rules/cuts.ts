@@ -1,5 +1,6 @@
 /** What a change of state takes away from notes that should go on. */
-import type { FingeringProblem, Moment, Strike } from '../../problem/problem';
+import type { FingeringProblem, Moment } from '../../problem/problem';
+import type { Strike } from '../../problem/strike';
 import type { Bill } from './ledger';
 import { NO_PLACE, type Placement } from './place';
 import type { WayRule } from './rule';

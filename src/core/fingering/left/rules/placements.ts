@@ -1,6 +1,7 @@
 /** Where a pitch can be stopped, played open or touched. */
 import { openMidi, STRINGS } from '../../../instrument/tuning';
-import type { FingeringProblem, Strike } from '../../problem/problem';
+import type { FingeringProblem } from '../../problem/problem';
+import type { Strike } from '../../problem/strike';
 import type { Placement } from './place';
 
 /** Strings, frets and fingers that could sound one pitch: open first, then by string and finger. */

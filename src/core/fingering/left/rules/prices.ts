@@ -131,15 +131,9 @@ function chargePlain(
   return counts;
 }
 
-/** Steps of a problem by the moment that they lead to; a jump leads to a moment of its own. */
-const known = new WeakMap<FingeringProblem, WeakMap<Moment, Step>>();
-
+/** A jump leads to a moment of its own. */
 function stepBetween(problem: FingeringProblem, moment: Moment, next: Moment): Step {
-  if (problem.moments[next.index - 1] !== moment || problem.moments[next.index] !== next)
-    return jumpTo(problem, moment, columnsOf(moment), next);
-  let steps = known.get(problem);
-  if (!steps) known.set(problem, (steps = new WeakMap()));
-  let step = steps.get(next);
-  if (!step) steps.set(next, (step = stepTo(problem, columnsOf(moment), next)));
-  return step;
+  const columns = columnsOf(moment);
+  const follows = problem.moments[next.index - 1] === moment && problem.moments[next.index] === next;
+  return follows ? stepTo(problem, columns, next) : jumpTo(problem, moment, columns, next);
 }

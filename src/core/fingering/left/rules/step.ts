@@ -2,7 +2,9 @@
  * A step from one moment to the next without its place in the piece: what can lie where, and what the way costs,
  * depends on nothing else. Equal steps from the same states share their states, their ways and all prices.
  */
-import type { FingeringProblem, Moment, Strike } from '../../problem/problem';
+import type { FingeringProblem, Moment } from '../../problem/problem';
+import type { Strike } from '../../problem/strike';
+import { sameNumbers } from '../../solver/numberRows';
 import { type Cut, hurryOf, maybeCut } from './cuts';
 import { LONGEST_WINDOW_MS } from './terms';
 
@@ -45,10 +47,19 @@ export interface Step {
   readonly key: string;
 }
 
+/** The last step to each moment of a problem: layers and explanations ask for the same. */
+const known = new WeakMap<FingeringProblem, Map<Moment, { columns: readonly number[]; step: Step }>>();
+
 /** @param columns the strikes of the layer before; none for the first moment of a piece */
 export function stepTo(problem: FingeringProblem, columns: readonly number[], next: Moment): Step {
+  let steps = known.get(problem);
+  if (!steps) known.set(problem, (steps = new Map()));
+  const last = steps.get(next);
+  if (last && sameNumbers(last.columns, columns)) return last.step;
   const before = problem.moments[next.index - 1] ?? null;
-  return stepBetween(problem, before, columns, next, linksInto(problem, before, columns, next));
+  const step = stepBetween(problem, before, columns, next, linksInto(problem, before, columns, next));
+  steps.set(next, { columns, step });
+  return step;
 }
 
 /** A jump back to where a passage begins again, or on to another ending: nothing is held or led over it. */

@@ -1,5 +1,5 @@
 /** What it costs to stop or leave open the notes that are struck at a moment. */
-import type { Strike } from '../../problem/problem';
+import type { Strike } from '../../problem/strike';
 import type { Hand } from './hand';
 import type { Bill } from './ledger';
 import { FINGER_OF, isWound, NO_PLACE, type Placement, PLACEMENTS } from './place';

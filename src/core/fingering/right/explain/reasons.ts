@@ -5,7 +5,7 @@ import type { FingeringProblem } from '../../problem/problem';
 import type { Played } from '../rules/memory';
 import type { RightSetting } from '../rules/setting';
 import { displacementStrings, placeOf } from '../rules/strokeCost';
-import type { RightTermId } from '../rules/terms';
+import { RIGHT_TERMS, type RightTermId } from '../rules/terms';
 import { type RightStep, walkRight } from './walk';
 import type { HandState } from '../../left/rules/handState';
 
@@ -36,14 +36,6 @@ export type StrokeReason = { readonly ticks: number; readonly here: boolean } & 
 
 const MOST_REASONS = 2;
 const LEAST_DIFFERENCE = 3;
-
-type Family = 'moves' | 'again' | 'term';
-const FAMILIES: Readonly<Partial<Record<RightTermId, Family>>> = {
-  displacement: 'moves',
-  repeat: 'again',
-  repeatInTune: 'again',
-  thumbHaste: 'again',
-};
 
 export interface StrokesWalked {
   readonly steps: readonly RightStep[];
@@ -83,13 +75,13 @@ export function strokeReasons(
     for (const term of new Set([...totals.keys(), ...best.ledgers[j]!.keys()])) {
       const more = (totals.get(term) ?? 0) - (best.ledgers[j]!.get(term) ?? 0);
       if (more === 0) continue;
-      const family = FAMILIES[term] ?? term;
-      const known = differences.get(family) ?? { amount: 0, worst: j, worstBy: -Infinity, term };
+      const group = RIGHT_TERMS[term].group ?? term;
+      const known = differences.get(group) ?? { amount: 0, worst: j, worstBy: -Infinity, term };
       known.amount += more;
       // Of places that are equally bad the one that is asked about is meant.
       if (more > known.worstBy || (more === known.worstBy && j === k))
         Object.assign(known, { worst: j, worstBy: more, term });
-      differences.set(family, known);
+      differences.set(group, known);
     }
   });
   return [...differences.values()]
@@ -105,7 +97,7 @@ export function strokeReasons(
 
 function eventAt(step: RightStep, term: RightTermId, amount: number): StrokeEvent {
   const generic = { code: 'strokeTerm', term, difference: amount } as const;
-  switch (FAMILIES[term]) {
+  switch (RIGHT_TERMS[term].group) {
     case 'moves':
       return crossingOf(step) ?? generic;
     case 'again':

@@ -2,7 +2,8 @@
  * Rest or free strokes: where a style wants a rest stroke, and which string it lands on and silences. A finger lands
  * on the next lower-pitched string, the thumb on the next higher-pitched one. Source: handbook, "Rest or free stroke".
  */
-import { type FingeringProblem, STEP_SEMITONES } from '../../problem/problem';
+import type { FingeringProblem } from '../../problem/problem';
+import { STEP_SEMITONES } from '../../problem/strike';
 import type { Ring } from '../../../rings/ring';
 import type { RightStep } from './walk';
 

@@ -6,7 +6,8 @@ import type { NoteTag, Score } from '../../../score/model';
 import type { FingeringProblem } from '../../problem/problem';
 import { effectAmong, type EffectId, isStrum } from './effects';
 import { RIGHT_SCHOOLS, type RightSchool, type RightSchoolId } from './schools';
-import { PLAIN_STYLE, type RightStyle, type RightWeights, rightWeights } from './style';
+import { PLAIN_STYLE, type RightStyle } from './style';
+import { type RightWeights, rightWeights } from './weights';
 import { tremoloFingers } from './tremolo';
 
 /** Everything by moment but the fingers of a tremolo, which are by strike. */
