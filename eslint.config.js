@@ -1,3 +1,5 @@
+import importX from 'eslint-plugin-import-x';
+import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript';
 import svelte from 'eslint-plugin-svelte';
 import globals from 'globals';
 import ts from 'typescript-eslint';
@@ -13,7 +15,20 @@ export default ts.config(
     languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } },
   },
   {
+    files: ['src/**/*.ts'],
+    plugins: { 'import-x': importX },
+    settings: {
+      ...importX.flatConfigs.typescript.settings,
+      'import-x/resolver-next': [createTypeScriptImportResolver()],
+    },
+    // By value: types may know each other.
+    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
+  },
+  {
     rules: {
+      // A switch is one decision.
+      complexity: ['error', { max: 15, variant: 'modified' }],
+      'max-params': ['error', 5],
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       'max-lines': ['error', { max: 450, skipBlankLines: true, skipComments: true }],

@@ -44,10 +44,7 @@ function naiveViterbi(planner: LeftPlanner): number {
       let least = Infinity;
       layers[k - 1]!.states.forEach((from, s) => {
         if (!follows(problem, from, to, moment)) return;
-        least = Math.min(
-          least,
-          costs[s]! + transitionCost(problem, problem.moments[k - 1]!, from, moment, to),
-        );
+        least = Math.min(least, costs[s]! + transitionCost(problem, from, moment, to));
       });
       return least + own;
     });

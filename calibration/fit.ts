@@ -50,7 +50,13 @@ export function fit(
   for (let epoch = 0; epoch < EPOCHS; epoch++) {
     const rate = STEP / (1 + epoch / 12);
     const { loss, gradient } = leftGradient(passages, shapes, weights);
-    weights = stepped(weights, start, gradient, rate / normOf(gradient), rate, LEFT_RULES);
+    weights = stepped(
+      weights,
+      start,
+      gradient,
+      { rate: rate / normOf(gradient), pullRate: rate },
+      LEFT_RULES,
+    );
     if (epoch >= EPOCHS / 2) average.add(weights);
     if (epoch % 5 === 0) log(`epoch ${epoch}: loss ${Math.round(loss)}`);
   }

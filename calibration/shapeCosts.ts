@@ -70,9 +70,9 @@ function amountsOf(places: readonly Placement[]): Float64Array {
     const role = k === places.length - 1 ? 'melody' : k === 0 ? 'bass' : 'inner';
     return { ...UNMARKED, role };
   });
-  const bill = new Bill(FINE_WEIGHTS, ledger);
-  chargeOwn(ownRules(notes), hand, SETTING, bill);
-  chargeEntry(hand, SETTING, bill);
+  const bill = new Bill(SETTING, ledger);
+  chargeOwn(ownRules(notes), hand, bill);
+  chargeEntry(hand, bill);
   return amounts;
 }
 

@@ -21,8 +21,7 @@ export function stepped<Id extends string>(
   weights: Weights<Id>,
   start: Weights<Id>,
   gradient: Gradient<Id>,
-  rate: number,
-  pullRate: number,
+  { rate, pullRate }: { readonly rate: number; readonly pullRate: number },
   { fixed, pull, farthest }: StepRules<Id>,
 ): Record<Id, number> {
   const limit = Math.log(farthest);

@@ -57,6 +57,7 @@ async function main(): Promise<Tally> {
   const tallies: Tally[] = [
     await check('types', bin('svelte-check'), ['--tsconfig', './tsconfig.json', '--fail-on-warnings']),
     await check('lint', bin('eslint'), ['.']),
+    await check('unused', bin('knip'), ['--no-progress']),
     await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']),
   ];
   const cluster = await startCluster(folder);

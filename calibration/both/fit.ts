@@ -53,8 +53,14 @@ export function fitBoth(
     for (const passage of left) loss += addGradient(passage, weights, gradients);
     const step = rate / normOf(gradients.left, gradients.right);
     weights = {
-      left: stepped(weights.left, start.left, gradients.left, step, rate, LEFT_RULES),
-      right: stepped(weights.right, start.right, gradients.right, step, rate, RIGHT_RULES),
+      left: stepped(weights.left, start.left, gradients.left, { rate: step, pullRate: rate }, LEFT_RULES),
+      right: stepped(
+        weights.right,
+        start.right,
+        gradients.right,
+        { rate: step, pullRate: rate },
+        RIGHT_RULES,
+      ),
     };
     if (epoch >= EPOCHS / 2) {
       averages.left.add(weights.left);
@@ -107,6 +113,6 @@ function rightTotals(
 ): ReadonlyMap<RightTermId, number> {
   const totals = new Map<RightTermId, number>();
   const ledger = (term: RightTermId, cost: number) => void totals.set(term, (totals.get(term) ?? 0) + cost);
-  walkRight(problem, setting, states, played, undefined, () => ledger);
+  walkRight(problem, setting, states, played, { ledger: () => ledger });
   return totals;
 }

@@ -71,7 +71,13 @@ export function fitRight(
   for (let epoch = 0; epoch < EPOCHS; epoch++) {
     const rate = STEP / (1 + epoch / 12);
     const { loss, gradient } = rightGradient(passages, weights);
-    weights = stepped(weights, start, gradient, rate / normOf(gradient), rate, RIGHT_RULES);
+    weights = stepped(
+      weights,
+      start,
+      gradient,
+      { rate: rate / normOf(gradient), pullRate: rate },
+      RIGHT_RULES,
+    );
     if (epoch >= EPOCHS / 2) average.add(weights);
     if (epoch % 10 === 0) log(`right hand, epoch ${epoch}: loss ${Math.round(loss)}`);
   }
@@ -124,13 +130,8 @@ function addGradient(
 
 function totalsOf(task: RightTask, played: readonly Played[]): ReadonlyMap<RightTermId, number> {
   const totals = new Map<RightTermId, number>();
-  walkPlaced(
-    task.problem,
-    task.setting,
-    task.placed,
-    played,
-    undefined,
-    () => (term, cost) => void totals.set(term, (totals.get(term) ?? 0) + cost),
-  );
+  walkPlaced(task.problem, task.setting, task.placed, played, {
+    ledger: () => (term, cost) => void totals.set(term, (totals.get(term) ?? 0) + cost),
+  });
   return totals;
 }

@@ -93,14 +93,7 @@ export function rightTaskOf(passage: RightPassage, base?: RightWeights): RightTa
   return {
     passage,
     problem,
-    setting: rightSettingOf(
-      score,
-      problem,
-      style,
-      () => null,
-      base,
-      () => passage.texture ?? null,
-    ),
+    setting: rightSettingOf(score, problem, style, { base, textureOf: () => passage.texture ?? null }),
     placed: problem.moments.map(({ struck }) =>
       struck.map((strike) => {
         const { string, slurred } = first![noteOf[strike]!]!;

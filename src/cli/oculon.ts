@@ -2,8 +2,6 @@
 import { LEFT_SCHOOL_IDS } from '../core/fingering/left/rules/schools';
 import { RIGHT_SCHOOL_IDS } from '../core/fingering/right/rules/schools';
 import { PLAYERS } from '../core/instrument/hands';
-import { checkCommand } from './checkCommand';
-import { planCommand } from './planCommand';
 
 const USAGE = `./oculon plan FILE… [--out DIR] [--school ID] [--right-school ID] [--profile FILE] [--takes N]
   FILE is .musicxml, .xml, .mxl, .mei or .abc. Writes DIR/NAME.result.json and DIR/NAME.fingered.musicxml.
@@ -21,13 +19,18 @@ Ends with 0, or with 2 when a file or an option could not be used.
 
 const [command, ...rest] = process.argv.slice(2);
 
-if (command === 'plan') {
-  void planCommand(rest).then((code) => (process.exitCode = code));
-} else if (command === 'check') {
-  void checkCommand(rest).then((code) => (process.exitCode = code));
+/** What a command needs is loaded when it is called. */
+const COMMANDS: Readonly<Record<string, () => Promise<number>>> = {
+  plan: async () => (await import('./planCommand')).planCommand(rest),
+  check: async () => (await import('./checkCommand')).checkCommand(rest),
+};
+
+const run = command === undefined ? undefined : COMMANDS[command];
+if (run) {
+  void run().then((code) => (process.exitCode = code));
+} else if (command === '--help') {
+  console.log(USAGE);
 } else {
-  console.error(
-    command === undefined || command === '--help' ? USAGE : `There is no command “${command}”.\n${USAGE}`,
-  );
-  process.exitCode = command === '--help' ? 0 : 2;
+  console.error(command === undefined ? USAGE : `There is no command “${command}”.\n${USAGE}`);
+  process.exitCode = 2;
 }

@@ -57,7 +57,7 @@ async function planFile(path: string, options: Options): Promise<number> {
 
   const stem = join(options.out, basename(path).replace(/\.[^.]*$/, ''));
   const script = planner.script(new Map());
-  const result = resultOf(document.score, planner.problem, plan, script, alternatives, ms);
+  const result = resultOf(document.score, planner.problem, { plan, script, alternatives, ms });
   writeFileSync(`${stem}.result.json`, `${JSON.stringify(result, null, 1)}\n`);
   writeFileSync(`${stem}.fingered.musicxml`, fingeredText(source, document, plan));
   return 0;

@@ -8,13 +8,18 @@ import { startOf } from '../core/fingering/problem/strikes';
 import { findingText, noticeText } from '../core/messages/en';
 import type { Score, ScoreNote } from '../core/score/model';
 
+/** What the planner has said of a piece, and in how many ms. */
+export interface Planned {
+  readonly plan: FingeringPlan;
+  readonly script: readonly HandAction[];
+  readonly alternatives: readonly FingeringPlan[];
+  readonly ms: number;
+}
+
 export function resultOf(
   score: Score,
   problem: FingeringProblem,
-  plan: FingeringPlan,
-  script: readonly HandAction[],
-  alternatives: readonly FingeringPlan[],
-  ms: number,
+  { plan, script, alternatives, ms }: Planned,
 ) {
   const noteOf = new Map(score.notes.map((note) => [note.uid, note]));
   const notesOf = (one: FingeringPlan) =>

@@ -65,12 +65,17 @@ export interface NextVersion {
 /** Below this share of notes found again a file is another piece. */
 const LEAST_LIKENESS = 0.3;
 
+export interface NewFile {
+  readonly bytes: Uint8Array;
+  readonly fileName: string;
+  /** Null: the part that looks like a guitar. */
+  readonly partIndex: number | null;
+}
+
 /** Reads a newer file of a piece and finds its notes again. `inked` are the notes that carry anything. */
 export async function importNextVersion(
   old: StoredVersion,
-  bytes: Uint8Array,
-  fileName: string,
-  partIndex: number | null,
+  { bytes, fileName, partIndex }: NewFile,
   inked: readonly string[],
   used: { readonly nextNote: number; readonly nextBar: number },
 ): Promise<Result<NextVersion, ImportError>> {

@@ -2,8 +2,6 @@
 import type { ImportError } from '../core/formats/importError';
 import { type MusicXmlText, readMusicXmlText } from '../core/formats/musicxml/bytes';
 import { ok, type Result } from '../core/result';
-import { musicXmlFromAbc } from './abc';
-import { musicXmlFromMei } from './mei';
 
 export type SourceKind = 'musicxml' | 'abc' | 'mei';
 
@@ -22,8 +20,11 @@ export async function readSource(
   if (!text.ok) return text;
   const kind = kindOf(text.value.text, fileName);
   if (kind === 'musicxml') return ok({ kind, source: text.value });
+  // Readers of other kinds are large: each is loaded when a file needs it.
   const converted =
-    kind === 'abc' ? musicXmlFromAbc(text.value.text) : await musicXmlFromMei(text.value.text);
+    kind === 'abc'
+      ? (await import('./abc')).musicXmlFromAbc(text.value.text)
+      : await (await import('./mei')).musicXmlFromMei(text.value.text);
   return converted.ok ? ok({ kind, source: plainDocument(converted.value) }) : converted;
 }
 

@@ -43,7 +43,7 @@ export function dualCheck(planner: LeftPlanner): void {
   else expect(cost).toBeGreaterThanOrEqual(solution.cost);
 
   for (let k = 1; k < problem.moments.length; k++) {
-    const [moment, next] = [problem.moments[k - 1]!, problem.moments[k]!];
+    const next = problem.moments[k]!;
     const reached = new Map<string, HandState>();
     const best = new Map<string, number>();
     for (const bare of naiveConfigurations(problem, next)) {
@@ -56,8 +56,7 @@ export function dualCheck(planner: LeftPlanner): void {
         if (rest === undefined || rest >= UNREACHABLE)
           throw new Error(`moment ${k}: the planner lacks ${key}`);
         const step =
-          steps[k]! * transitionCost(problem, moment, from, next, to) +
-          plays[k]! * stateCost(problem, next, to);
+          steps[k]! * transitionCost(problem, from, next, to) + plays[k]! * stateCost(problem, next, to);
         const fromKey = stateKey(from);
         best.set(fromKey, Math.min(best.get(fromKey) ?? Infinity, step + rest));
         reached.set(key, to);

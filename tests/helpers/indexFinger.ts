@@ -18,78 +18,61 @@ export function indexFinger(
   problem: FingeringProblem,
   columns: readonly (readonly Column[])[],
 ) {
-  let before: readonly IndexGrip[] = [{ name: '', fret: -1, first: 0, last: 0 }];
+  let before: readonly IndexGrip[] = [];
   columns.forEach((at, k) => {
     const index = under(at, 1);
-    const frets = [...new Set(index.map(({ place }) => place.fret))];
-    const grips: IndexGrip[] = [{ name: `g_${k}_none`, fret: -1, first: 0, last: 0 }];
-    for (const fret of frets)
-      for (let first = 1; first <= 6; first++)
-        for (let last = first; last <= Math.min(6, first + problem.hand.barreStringsAtMost - 1); last++)
-          grips.push({ name: `g_${k}_${fret}_${first}_${last}`, fret, first, last });
+    const grips = gripsAt(k, index, problem.hand.barreStringsAtMost);
     for (const { name } of grips) model.binaries.add(name);
-    model.row(
-      grips.map(({ name }) => [1, name] as const),
-      '=',
-      1,
-    );
-    const onString = (grip: IndexGrip, string: number) =>
-      index.filter(({ place }) => place.fret === grip.fret && place.string === string);
-    for (const grip of grips) {
-      if (grip.fret < 0)
-        for (const { name } of index)
-          model.row(
-            [
-              [1, grip.name],
-              [1, name],
-            ],
-            '<=',
-            1,
-          );
-      else {
-        // It begins and ends where notes lie under it.
-        model.row([[-1, grip.name], ...sum(onString(grip, grip.first))], '>=', 0);
-        model.row([[-1, grip.name], ...sum(onString(grip, grip.last))], '>=', 0);
-        for (const { name, place } of index)
-          if (place.fret !== grip.fret || place.string < grip.first || place.string > grip.last)
-            model.row(
-              [
-                [1, grip.name],
-                [1, name],
-              ],
-              '<=',
-              1,
-            );
-      }
-    }
+    model.exactlyOne(grips.map(({ name }) => name));
+    for (const grip of grips) underGrip(model, grip, index);
     const bars = grips.filter((grip) => grip.last > grip.first);
     model.binaries.add(`B_${k}`);
-    model.row([[-1, `B_${k}`], ...bars.map(({ name }) => [1, name] as const)], '=', 0);
+    model.flow(
+      `B_${k}`,
+      bars.map(({ name }) => name),
+    );
     for (const bar of bars)
       model.cost(priceOf(problem.weights, 'barreHold', BARRE_SIZE[bar.last - bar.first + 1]!), bar.name);
-    const ways = before.flatMap((from) =>
-      grips.map((to) => ({ from, to, name: `b_${k}_${from.name}_${to.name}` })),
-    );
-    if (k === 0) {
-      for (const bar of bars) model.cost(layingCost(problem, null, bar), bar.name);
-    } else {
-      for (const from of before)
-        model.row(
-          [[-1, from.name], ...ways.filter((way) => way.from === from).map(({ name }) => [1, name] as const)],
-          '=',
-          0,
-        );
-      for (const to of grips)
-        model.row(
-          [[-1, to.name], ...ways.filter((way) => way.to === to).map(({ name }) => [1, name] as const)],
-          '=',
-          0,
-        );
-      for (const { from, to, name } of ways)
-        if (to.last > to.first) model.cost(layingCost(problem, from, to), name);
-    }
+    if (k === 0) for (const bar of bars) model.cost(layingCost(problem, null, bar), bar.name);
+    else onwards(model, problem, k, before, grips);
     before = grips;
   });
+}
+
+function gripsAt(k: number, index: readonly Column[], stringsAtMost: number): readonly IndexGrip[] {
+  const grips: IndexGrip[] = [{ name: `g_${k}_none`, fret: -1, first: 0, last: 0 }];
+  for (const fret of new Set(index.map(({ place }) => place.fret)))
+    for (let first = 1; first <= 6; first++)
+      for (let last = first; last <= Math.min(6, first + stringsAtMost - 1); last++)
+        grips.push({ name: `g_${k}_${fret}_${first}_${last}`, fret, first, last });
+  return grips;
+}
+
+/** What lies under a grip, and nothing else of finger 1; it begins and ends where notes lie under it. */
+function underGrip(model: LinearProgram, grip: IndexGrip, index: readonly Column[]) {
+  const onFret = index.filter(({ place }) => place.fret === grip.fret);
+  if (grip.fret >= 0)
+    for (const string of [grip.first, grip.last])
+      model.row([[-1, grip.name], ...sum(onFret.filter(({ place }) => place.string === string))], '>=', 0);
+  for (const { name, place } of index)
+    if (place.fret !== grip.fret || place.string < grip.first || place.string > grip.last)
+      model.notBoth(grip.name, name);
+}
+
+function onwards(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  k: number,
+  before: readonly IndexGrip[],
+  grips: readonly IndexGrip[],
+) {
+  const ways = before.flatMap((from) =>
+    grips.map((to) => ({ from, to, name: `b_${k}_${from.name}_${to.name}` })),
+  );
+  const namesOf = (some: readonly IndexGrip[]) => some.map(({ name }) => name);
+  model.path(ways, namesOf(before), namesOf(grips));
+  for (const { from, to, name } of ways)
+    if (to.last > to.first) model.cost(layingCost(problem, from, to), name);
 }
 
 function layingCost(problem: FingeringProblem, from: IndexGrip | null, to: IndexGrip): number {

@@ -86,7 +86,11 @@ export function leftHand(
   problem.moments.forEach((moment, k) => {
     oneHand(model, problem, moment, columns[k]!, barres);
     ownPrices(model, problem, moment, columns[k]!, barres);
-    if (k > 0) step(model, problem, problem.moments[k - 1]!, moment, columns[k - 1]!, columns[k]!, barres);
+    if (k > 0) {
+      const way = { before: columns[k - 1]!, after: columns[k]!, next: moment, barres };
+      heldNotes(model, problem, way);
+      fingerWays(model, problem, way);
+    }
   });
   handWays(model, problem, columns, barres);
   if (barres) indexFinger(model, problem, columns);
@@ -214,84 +218,112 @@ function ownPrices(
   );
 }
 
-function step(
-  model: LinearProgram,
-  problem: FingeringProblem,
-  moment: Moment,
-  next: Moment,
-  before: readonly Column[],
-  after: readonly Column[],
-  barres: boolean,
-) {
-  const { strikes, weights } = problem;
-  const stepMs = problem.spans.spanMs(moment.tick, next.tick);
-  const handedOver: (readonly [number, string])[] = [];
+/** The columns of a moment and of the one before it. */
+interface Step {
+  readonly before: readonly Column[];
+  readonly after: readonly Column[];
+  readonly next: Moment;
+  readonly barres: boolean;
+}
+
+/** What is held stays on its spot, at most one note under another finger; what is let go is cut. */
+function heldNotes(model: LinearProgram, problem: FingeringProblem, way: Step) {
+  const { next, before, after } = way;
   for (const strike of next.held) {
-    const again = next.struck.some((other) => strikes[other]!.midi === strikes[strike]!.midi);
-    const [was, is] = [of(before, strike), of(after, strike)];
-    // What was let go does not come back, and what is held stays on its spot.
     const passed = `h_${next.index}_${strike}`;
     model.binaries.add(passed);
-    handedOver.push([1, passed]);
-    for (const here of is) {
-      const spot = was.filter(
-        ({ place }) => place.string === here.place.string && place.fret === here.place.fret,
-      );
-      const same = spot.filter(({ place }) => place.finger === here.place.finger);
-      model.row([[1, here.name], ...sum(spot, -1)], '<=', 0);
-      model.row([[1, here.name], ...sum(same, -1), [-1, passed]], '<=', 0);
-      // The finger that takes it over was free.
-      for (const busy of under(before, here.place.finger)) {
-        if (here.place.finger === 0 || same.includes(busy)) continue;
-        model.row([[1, here.name], ...sum(same, -1), [1, busy.name]], '<=', 1);
-      }
-    }
-    if (!again) {
-      model.cost(priceOf(weights, 'handOver', 1), passed);
-      const bill = new Bill(weights, undefined);
-      chargeCut(cutAt(problem, strikes[strike]!, next.tick), bill);
-      for (const { name } of was) model.cost(bill.sum, name);
-      for (const { name } of is) model.cost(-bill.sum, name);
-    }
-    // An open string sounds on until something lies on it.
-    for (const open of was.filter(({ place }) => place.finger === 0)) {
-      const still = is.filter(({ place }) => place.finger === 0 && place.string === open.place.string);
-      const onIt = after.filter(
-        ({ strike: other, place }) => other !== strike && place.string === open.place.string,
-      );
-      const barre = barres ? [[-1, `B_${next.index}`] as const] : [];
-      model.row([[1, open.name], ...sum(still, -1), ...sum(onIt, -1), ...barre], '<=', 0);
-    }
+    for (const here of of(after, strike)) staysOnSpot(model, here, of(before, strike), before, passed);
+    heldPrices(model, problem, way, strike, passed);
+    openStrings(model, way, strike);
   }
-  model.row(handedOver, '<=', 1);
+  model.row(
+    next.held.map((strike) => [1, `h_${next.index}_${strike}`] as const),
+    '<=',
+    1,
+  );
+}
 
+/** What was let go does not come back; a finger that takes the note over was free. */
+function staysOnSpot(
+  model: LinearProgram,
+  here: Column,
+  was: readonly Column[],
+  before: readonly Column[],
+  passed: string,
+) {
+  const spot = was.filter(
+    ({ place }) => place.string === here.place.string && place.fret === here.place.fret,
+  );
+  const same = spot.filter(({ place }) => place.finger === here.place.finger);
+  model.row([[1, here.name], ...sum(spot, -1)], '<=', 0);
+  model.row([[1, here.name], ...sum(same, -1), [-1, passed]], '<=', 0);
+  for (const busy of under(before, here.place.finger)) {
+    if (here.place.finger === 0 || same.includes(busy)) continue;
+    model.row([[1, here.name], ...sum(same, -1), [1, busy.name]], '<=', 1);
+  }
+}
+
+function heldPrices(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  { next, before, after }: Step,
+  strike: number,
+  passed: string,
+) {
+  const { strikes, weights } = problem;
+  if (next.struck.some((other) => strikes[other]!.midi === strikes[strike]!.midi)) return;
+  model.cost(priceOf(weights, 'handOver', 1), passed);
+  const bill = new Bill(problem, undefined);
+  chargeCut(cutAt(problem, strikes[strike]!, next.tick), bill);
+  for (const { name } of of(before, strike)) model.cost(bill.sum, name);
+  for (const { name } of of(after, strike)) model.cost(-bill.sum, name);
+}
+
+/** An open string sounds on until something lies on it. */
+function openStrings(model: LinearProgram, { next, before, after, barres }: Step, strike: number) {
+  const barre = barres ? [[-1, `B_${next.index}`] as const] : [];
+  for (const open of of(before, strike).filter(({ place }) => place.finger === 0)) {
+    const onString = after.filter(({ place }) => place.string === open.place.string);
+    const stilled = onString.filter((one) => one.strike !== strike || one.place.finger === 0);
+    model.row([[1, open.name], ...sum(stilled, -1), ...barre], '<=', 0);
+  }
+}
+
+/** What fingers pay on their way, and notes for those that lead to them. */
+function fingerWays(model: LinearProgram, problem: FingeringProblem, { before, after, next, barres }: Step) {
+  const { strikes, weights, moments, spans } = problem;
+  const stepMs = spans.spanMs(moments[next.index - 1]!.tick, next.tick);
   for (const a of before) {
-    const endTicks = strikes[a.strike]!.endTicks;
-    const restMs = endTicks < next.tick ? problem.spans.spanMs(endTicks, next.tick) : 0;
+    const { endTicks } = strikes[a.strike]!;
+    const restMs = endTicks < next.tick ? spans.spanMs(endTicks, next.tick) : 0;
     const freeMs = Math.max(1, restMs, RELEASE_SHARE * stepMs);
     for (const b of after) {
-      let cost = 0;
       const [p, q] = [a.place, b.place];
-      if (!barres && p.finger > 0 && p.finger === q.finger && p.string !== q.string) {
-        cost += priceOf(weights, 'hop', 1) + priceOf(weights, 'hopHaste', hopMs(problem, p, q) / freeMs);
-      }
-      if (next.struck.includes(b.strike)) {
-        const bill = new Bill(weights, undefined);
-        const { lineFrom, midi, role } = strikes[b.strike]!;
-        if (lineFrom === a.strike) {
-          chargeLineFinger(p, q, false, bill);
-          if (role === 'melody') chargeLine(p, q, midi - strikes[a.strike]!.midi, bill);
-        }
-        if (endTicks >= next.tick && strikes[a.strike]!.midi === midi) {
-          if (p.string !== q.string) bill.charge('placeChanged', 1);
-          else if (p.finger !== q.finger)
-            bill.charge('fingerChanged', 1 + CHANGED_IN_HURRY * Math.max(0, 1 - stepMs / WEAK_PAIR_MS));
-        }
-        cost += bill.sum;
-      }
-      model.together(cost, [a.name, b.name]);
+      const hops = !barres && p.finger > 0 && p.finger === q.finger && p.string !== q.string;
+      const hop = hops
+        ? priceOf(weights, 'hop', 1) + priceOf(weights, 'hopHaste', hopMs(problem, p, q) / freeMs)
+        : 0;
+      const linked = next.struck.includes(b.strike) ? linkPrice(problem, a, b, next, stepMs) : 0;
+      model.together(hop + linked, [a.name, b.name]);
     }
   }
+}
+
+function linkPrice(problem: FingeringProblem, a: Column, b: Column, next: Moment, stepMs: number): number {
+  const bill = new Bill(problem, undefined);
+  const [p, q] = [a.place, b.place];
+  const from = problem.strikes[a.strike]!;
+  const { lineFrom, midi, role } = problem.strikes[b.strike]!;
+  if (lineFrom === a.strike) {
+    chargeLineFinger(p, q, false, bill);
+    if (role === 'melody') chargeLine(p, q, midi - from.midi, bill);
+  }
+  if (from.endTicks >= next.tick && from.midi === midi) {
+    if (p.string !== q.string) bill.charge('placeChanged', 1);
+    else if (p.finger !== q.finger)
+      bill.charge('fingerChanged', 1 + CHANGED_IN_HURRY * Math.max(0, 1 - stepMs / WEAK_PAIR_MS));
+  }
+  return bill.sum;
 }
 
 /** Where the hand stands: least and greatest place of finger 1, and since when it has been free. */
@@ -315,83 +347,75 @@ function handWays(
 ) {
   let before: readonly Stand[] = [];
   problem.moments.forEach((moment, k) => {
-    const at = columns[k]!;
-    const stopped = at.filter(({ place }) => place.finger > 0);
-    const bases = [...new Set(stopped.map(({ place }) => base(place)))];
-    const held = bases.flatMap((low) =>
-      bases
-        .filter((high) => high >= low)
-        .map((high): Stand => ({ name: `s_${k}_${code(low)}_${code(high)}`, low, high, heldAt: k })),
-    );
-    const freed = (k === 0 ? [{ low: 0, high: 0, heldAt: -1, name: '' }] : before).map((stand): Stand => ({
-      ...stand,
-      name: `s_${k}_${code(stand.low)}_${code(stand.high)}_${stand.heldAt < 0 ? NOWHERE : stand.heldAt}`,
-    }));
-    const stands = [...held, ...freed];
-    for (const { name } of stands) model.binaries.add(name);
-    model.row(
-      stands.map(({ name }) => [1, name] as const),
-      '=',
-      1,
-    );
-    for (const { name, low, high, heldAt } of stands) {
-      if (heldAt !== k) {
-        for (const column of stopped)
-          model.row(
-            [
-              [1, name],
-              [1, column.name],
-            ],
-            '<=',
-            1,
-          );
-        continue;
-      }
-      model.row([[-1, name], ...sum(stopped.filter(({ place }) => base(place) === low))], '>=', 0);
-      model.row([[-1, name], ...sum(stopped.filter(({ place }) => base(place) === high))], '>=', 0);
-      const barred = barres ? [[-1, `B_${k}`] as const] : [];
-      for (const column of stopped)
-        if (base(column.place) < low || base(column.place) > high)
-          model.row([[1, name], [1, column.name], ...(column.place.finger > 1 ? barred : [])], '<=', 1);
-      if (barres && low < high)
-        model.row(
-          [
-            [1, name],
-            [1, `B_${k}`],
-          ],
-          '<=',
-          1,
-        );
-      const position = priceOf(problem.weights, 'position', high);
-      for (const column of stopped.filter(({ strike }) => moment.struck.includes(strike)))
-        model.together(position, [name, column.name]);
+    const stopped = columns[k]!.filter(({ place }) => place.finger > 0);
+    const stands = standsAt(k, stopped, before);
+    const names = stands.map(({ name }) => name);
+    for (const name of names) model.binaries.add(name);
+    model.exactlyOne(names);
+    for (const stand of stands) {
+      if (stand.heldAt !== k) for (const column of stopped) model.notBoth(stand.name, column.name);
+      else heldStand(model, stand, stopped, barres);
     }
-    if (k > 0) {
-      const ways = before.flatMap((from) =>
-        stands
-          .filter(
-            (to) =>
-              to.heldAt === k || (to.heldAt === from.heldAt && to.low === from.low && to.high === from.high),
-          )
-          .map((to) => ({ from, to, name: `w_${from.name}_${to.name}` })),
-      );
-      for (const from of before)
-        model.row(
-          [[-1, from.name], ...ways.filter((way) => way.from === from).map(({ name }) => [1, name] as const)],
-          '=',
-          0,
-        );
-      for (const to of stands)
-        model.row(
-          [[-1, to.name], ...ways.filter((way) => way.to === to).map(({ name }) => [1, name] as const)],
-          '=',
-          0,
-        );
-      for (const { from, to, name } of ways)
-        model.cost(to.heldAt === k ? wayCost(problem, from, moment, to) : 0, name);
-    }
+    const struck = stopped.filter(({ strike }) => moment.struck.includes(strike));
+    for (const { name, high, heldAt } of stands)
+      if (heldAt === k)
+        for (const column of struck)
+          model.together(priceOf(problem.weights, 'position', high), [name, column.name]);
+    if (k > 0) standWays(model, problem, moment, before, stands);
     before = stands;
   });
+}
+
+/** Held anew between two of the bases of what is stopped, or free where it was. */
+function standsAt(k: number, stopped: readonly Column[], before: readonly Stand[]): readonly Stand[] {
+  const bases = [...new Set(stopped.map(({ place }) => base(place)))];
+  const held = bases.flatMap((low) =>
+    bases
+      .filter((high) => high >= low)
+      .map((high): Stand => ({ name: `s_${k}_${code(low)}_${code(high)}`, low, high, heldAt: k })),
+  );
+  const freed = (k === 0 ? [{ low: 0, high: 0, heldAt: -1, name: '' }] : before).map((stand): Stand => ({
+    ...stand,
+    name: `s_${k}_${code(stand.low)}_${code(stand.high)}_${stand.heldAt < 0 ? NOWHERE : stand.heldAt}`,
+  }));
+  return [...held, ...freed];
+}
+
+/** It reaches from its least to its greatest base, and no further. */
+function heldStand(
+  model: LinearProgram,
+  { name, low, high, heldAt: k }: Stand,
+  stopped: readonly Column[],
+  barres: boolean,
+) {
+  for (const end of [low, high])
+    model.row([[-1, name], ...sum(stopped.filter(({ place }) => base(place) === end))], '>=', 0);
+  const barred = barres ? [[-1, `B_${k}`] as const] : [];
+  for (const column of stopped)
+    if (base(column.place) < low || base(column.place) > high)
+      model.row([[1, name], [1, column.name], ...(column.place.finger > 1 ? barred : [])], '<=', 1);
+  if (barres && low < high) model.notBoth(name, `B_${k}`);
+}
+
+function standWays(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  moment: Moment,
+  before: readonly Stand[],
+  stands: readonly Stand[],
+) {
+  const k = moment.index;
+  const stays = (from: Stand, to: Stand) =>
+    to.heldAt === from.heldAt && to.low === from.low && to.high === from.high;
+  const ways = before.flatMap((from) =>
+    stands
+      .filter((to) => to.heldAt === k || stays(from, to))
+      .map((to) => ({ from, to, name: `w_${from.name}_${to.name}` })),
+  );
+  const namesOf = (some: readonly Stand[]) => some.map(({ name }) => name);
+  model.path(ways, namesOf(before), namesOf(stands));
+  for (const { from, to, name } of ways)
+    model.cost(to.heldAt === k ? wayCost(problem, from, moment, to) : 0, name);
 }
 
 const code = (fret: number) => (fret < 0 ? `m${-fret}` : `${fret}`);

@@ -1,5 +1,12 @@
 /** A linear program with binary columns, built row by row and written in the LP format. */
 
+/** A way from one node of a path to the next. */
+export interface Way {
+  readonly name: string;
+  readonly from: { readonly name: string };
+  readonly to: { readonly name: string };
+}
+
 export class LinearProgram {
   private readonly costs = new Map<string, number>();
   readonly rows: string[] = [];
@@ -13,6 +20,38 @@ export class LinearProgram {
       .map(([factor, name]) => `${factor < 0 ? '-' : '+'} ${Math.abs(factor)} ${name}`)
       .join(' ');
     this.rows.push(`r${this.rows.length}: ${sum} ${sense} ${bound}`);
+  }
+
+  /** At most one of two columns is 1. */
+  notBoth(a: string, b: string) {
+    this.row(
+      [
+        [1, a],
+        [1, b],
+      ],
+      '<=',
+      1,
+    );
+  }
+
+  exactlyOne(names: readonly string[]) {
+    this.row(
+      names.map((name) => [1, name] as const),
+      '=',
+      1,
+    );
+  }
+
+  /** A node of a path: it is taken exactly when one of its ways is. */
+  flow(node: string, ways: readonly string[]) {
+    this.row([[-1, node], ...ways.map((name) => [1, name] as const)], '=', 0);
+  }
+
+  /** Ways between the nodes of two layers: each node is left by one, and come to by one. */
+  path(ways: readonly Way[], before: readonly string[], after: readonly string[]) {
+    const namesOf = (some: readonly Way[]) => some.map(({ name }) => name);
+    for (const node of before) this.flow(node, namesOf(ways.filter(({ from }) => from.name === node)));
+    for (const node of after) this.flow(node, namesOf(ways.filter(({ to }) => to.name === node)));
   }
 
   /** A note that lies nowhere. */

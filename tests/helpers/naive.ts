@@ -69,7 +69,7 @@ export function naiveLeftCost(problem: FingeringProblem): number {
       if (before && !follows(problem, before, state, moment)) continue;
       path[k] = state;
       const way = before
-        ? steps[k]! * transitionCost(problem, problem.moments[k - 1]!, before, moment, state)
+        ? steps[k]! * transitionCost(problem, before, moment, state)
         : plays[0]! * entryCost(problem, state);
       const back = returns
         .filter(({ from }) => from === k)
@@ -166,7 +166,7 @@ export function naiveJointCost(problem: FingeringProblem, setting: RightSetting,
       if (before && !follows(problem, before, state, moment)) continue;
       path[k] = state;
       const way = before
-        ? steps[k]! * transitionCost(problem, problem.moments[k - 1]!, before, moment, state)
+        ? steps[k]! * transitionCost(problem, before, moment, state)
         : plays[0]! * entryCost(problem, state);
       const back = returns
         .filter(({ from }) => from === k)

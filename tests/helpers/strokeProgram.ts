@@ -6,6 +6,7 @@
  * Left out (their weights must be 0): what looks back further than to the last strokes, the map of stations. Brute force
  * and the dual check know it.
  */
+import type { HandProfile } from '../../src/core/instrument/handProfile';
 import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
 import {
   memoryAfter,
@@ -124,7 +125,7 @@ function rightHand(
       model.binaries.add(way.name);
       model.cost(groupCost(way.group, way.sharing), way.name);
       fromStart(model, problem, ways, k, way);
-      for (let j = 0; j < k; j++) fromMoment(model, problem, ways, j, k, way);
+      for (let j = 0; j < k; j++) fromMoment(model, problem.hand, ways, [j, k], way);
     }
   });
   return ways;
@@ -154,16 +155,14 @@ function fromStart(
 
 function fromMoment(
   model: LinearProgram,
-  problem: FingeringProblem,
+  hand: HandProfile,
   ways: readonly (readonly Way[])[],
-  j: number,
-  k: number,
+  [j, k]: readonly [number, number],
   to: Way,
 ) {
   const between = ways.slice(j + 1, k).flat();
   for (const from of ways[j]!) {
     const memory = memoryAfter(NO_MEMORY, from.sharing);
-    const { hand } = problem;
     if (usesFingers(from))
       model.together(
         fingersPartCost(rested(ways, memory.fingers, j, k), to.group, to.sharing, hand),

@@ -86,9 +86,7 @@ function greedyCost({ problem, ink }: Instance): number {
       to,
       cost:
         stateCost(problem, moment, to) +
-        (state
-          ? transitionCost(problem, problem.moments[moment.index - 1]!, state, moment, to)
-          : entryCost(problem, to)),
+        (state ? transitionCost(problem, state, moment, to) : entryCost(problem, to)),
     }));
     const best = priced.sort((a, b) => a.cost - b.cost)[0];
     if (!best) return Infinity;

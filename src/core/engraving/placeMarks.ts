@@ -44,14 +44,8 @@ export function placeMarks(page: EngravedPage, marks: readonly Mark[]): readonly
     const here = marks.filter((mark) => noteOf.get(mark.uid)?.system === index);
     const byKind = (kinds: readonly MarkKind[]) => here.filter((mark) => kinds.includes(mark.kind));
     const numerals = placeNumerals(page, system, byKind(['finger', 'unplanned']), noteOf);
-    const rows = placeRows(
-      page,
-      system,
-      index,
-      [byKind(['pluck']), byKind(['string']), byKind(['barre'])],
-      numerals,
-      noteOf,
-    );
+    const byRow = [byKind(['pluck']), byKind(['string']), byKind(['barre'])];
+    const rows = placeRows(page, index, byRow, numerals, noteOf);
     placed.push(...numerals, ...rows);
   });
   return placed;
@@ -111,13 +105,13 @@ function slideLeft(box: Box, taken: readonly Box[], gap: number): Box {
 /** One row after the other, from the staff outwards; what belongs to the bass goes below. */
 function placeRows(
   page: EngravedPage,
-  system: SystemBox,
   index: number,
   rows: readonly (readonly Mark[])[],
   numerals: readonly PlacedMark[],
   noteOf: ReadonlyMap<string, NoteBox>,
 ): PlacedMark[] {
   const space = page.staffSpace;
+  const system = page.systems[index]!;
   const solid = [...system.obstacles, ...numerals.map((one) => one.box)];
   const placed: PlacedMark[] = [];
   for (const below of [false, true]) {

@@ -148,28 +148,36 @@ class PageReader {
 
   private enter(tag: SaxesTagPlain) {
     const attributes = tag.attributes as Readonly<Record<string, string>>;
-    const classes = (attributes['class'] ?? '').split(' ');
-    const kind = classes[0] ?? '';
-    const isBox = classes.includes('bounding-box');
-    if (kind === 'system' && !isBox)
+    const { kind, isBox } = kindOf(attributes);
+    const isSystem = kind === 'system' && !isBox;
+    if (isSystem)
       this.systems.push({ top: Infinity, bottom: -Infinity, left: Infinity, right: 0, obstacles: [] });
-    if (attributes['class'] === 'definition-scale') this.readSize(attributes);
-    if (kind === 'page-margin') this.readMargin(attributes['transform'] ?? '');
+    this.readPlace(kind, attributes);
     const keeper = kind === 'accid' && this.placeKeepers.has(this.noteUid() ?? '');
-    if (tag.name === 'rect' && this.open.at(-1)?.kind.endsWith(' box'))
-      this.takeBox(this.onPage(boxOf(attributes)));
-    if (tag.name === 'path' && this.open.at(-1)?.kind === 'staff') this.takeStaffLine(attributes['d'] ?? '');
-    if (tag.name === 'polygon' && this.isInside('beam'))
-      this.takeObstacle(this.onPage(polygonBox(attributes['points'] ?? '')));
+    this.takeShape(tag.name, attributes);
 
     const dropped = this.isDropped() || isBox || keeper || !ELEMENTS.has(tag.name);
-    const uid = kind === 'note' && !isBox ? (attributes['id'] ?? null) : null;
+    const uid = isBox ? null : uidOf(kind, attributes);
     // A box inside a dropped accidental must still be found, so the kind goes on the stack either way.
     this.open.push({ name: tag.name, kind: isBox ? `${kind} box` : kind, dropped, uid });
-    if (!dropped && this.open.length > 1) this.out.push(`<${tag.name}${safeAttributes(attributes, uid)}>`);
-    if (kind === 'system' && !isBox && !dropped) {
-      this.firstSystem ??= { from: this.out.length - 1, to: 0, around: this.translation() };
-    }
+    if (dropped) return;
+    if (this.open.length > 1) this.out.push(`<${tag.name}${safeAttributes(attributes, uid)}>`);
+    if (isSystem) this.firstSystem ??= { from: this.out.length - 1, to: 0, around: this.translation() };
+  }
+
+  /** Size and margin of the page. */
+  private readPlace(kind: string, attributes: Readonly<Record<string, string>>) {
+    if (attributes['class'] === 'definition-scale') this.readSize(attributes);
+    if (kind === 'page-margin') this.readMargin(attributes['transform'] ?? '');
+  }
+
+  /** Boxes, staff lines and beams: what has a place on the page. */
+  private takeShape(name: string, attributes: Readonly<Record<string, string>>) {
+    const around = this.open.at(-1)?.kind ?? '';
+    if (name === 'rect' && around.endsWith(' box')) this.takeBox(this.onPage(boxOf(attributes)));
+    if (name === 'path' && around === 'staff') this.takeStaffLine(attributes['d'] ?? '');
+    if (name === 'polygon' && this.isInside('beam'))
+      this.takeObstacle(this.onPage(polygonBox(attributes['points'] ?? '')));
   }
 
   private leave() {
@@ -288,3 +296,12 @@ function safeAttributes(attributes: Readonly<Record<string, string>>, uid: strin
   if (link && /^#E[0-9A-F]{3}-\w+$/.test(link)) kept.push(['href', link]);
   return kept.map(([name, value]) => ` ${name}="${escapeText(value).replace(/"/g, '&quot;')}"`).join('');
 }
+
+/** The first class says what an element is; a box around it has one class more. */
+function kindOf(attributes: Readonly<Record<string, string>>) {
+  const classes = (attributes['class'] ?? '').split(' ');
+  return { kind: classes[0] ?? '', isBox: classes.includes('bounding-box') };
+}
+
+const uidOf = (kind: string, attributes: Readonly<Record<string, string>>) =>
+  kind === 'note' ? (attributes['id'] ?? null) : null;

@@ -60,13 +60,13 @@ function withEnds(spans: readonly Span[]): readonly Span[] {
 }
 
 function figureOf(
-  { problem, hands, strummed }: ReadingContext,
+  context: ReadingContext,
   voice: Voice,
   span: Span,
   struck: (from: number, to: number) => number,
 ): Figure {
   const events = voice.events.slice(span.from, span.to + 1);
-  const named = nameOf(problem, hands, strummed, events, span, struck);
+  const named = nameOf(context, events, span, struck);
   return {
     voice: voice.name,
     ...named,
@@ -78,9 +78,7 @@ function figureOf(
 }
 
 function nameOf(
-  problem: FingeringProblem,
-  hands: readonly Hand[],
-  strummed: readonly boolean[],
+  { problem, hands, strummed }: ReadingContext,
   events: readonly VoiceEvent[],
   { texture, margin }: Span,
   struck: (from: number, to: number) => number,

@@ -16,4 +16,3 @@ export const TEXTURES = {
 
 export type Texture = keyof typeof TEXTURES;
 export const TEXTURE_IDS = Object.keys(TEXTURES) as Texture[];
-export const isTexture = (text: string): text is Texture => Object.hasOwn(TEXTURES, text);

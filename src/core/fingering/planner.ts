@@ -80,7 +80,7 @@ export class Planner {
   ) {
     const { style, schoolOfBar, textureOf } = wishes;
     this.problem = problemOf(score, fretboard, hand, leftWeights(school, hand));
-    this.setting = rightSettingOf(score, this.problem, style, schoolOfBar, undefined, textureOf);
+    this.setting = rightSettingOf(score, this.problem, style, { schoolOfBar, textureOf });
     this.left = new LeftPlanner(this.problem);
     this.right = new RightPlanner(this.problem, this.setting);
     this.both = new JointPlanner(this.problem, this.left, this.setting);
@@ -129,7 +129,7 @@ export class Planner {
   strokeScript(ink: Ink): readonly StrokeAction[] {
     const { problem, setting } = this;
     const { states, played } = this.handsFor(ink);
-    const steps = walkRight(problem, setting, states, played, inkedLetters(problem, ink).adapt);
+    const steps = walkRight(problem, setting, states, played, { kept: inkedLetters(problem, ink).adapt });
     return strokeScript(problem, steps, ringsOf(problem, states));
   }
 
@@ -142,7 +142,7 @@ export class Planner {
   slurs(ink: Ink): readonly SlurSuggestion[] {
     const { problem, setting } = this;
     const { states, played } = this.handsFor(ink);
-    const steps = walkRight(problem, setting, states, played, inkedLetters(problem, ink).adapt);
+    const steps = walkRight(problem, setting, states, played, { kept: inkedLetters(problem, ink).adapt });
     const refused = new Set(
       problem.strikes
         .filter(({ uids }) => uids.some((uid) => this.wishes.refusedSlurs.has(uid)))
@@ -158,8 +158,8 @@ export class Planner {
   ways(ink: Ink, from: number, to: number): readonly Way[] {
     const { style, textureOf } = this.wishes;
     const settingOf = (school: RightSchoolId) =>
-      rightSettingOf(this.score, this.problem, { ...style, school }, () => null, undefined, textureOf);
-    return compareWays(this.problem, this.setting, settingOf, this.handsFor(ink).states, ink, from, to);
+      rightSettingOf(this.score, this.problem, { ...style, school }, { textureOf });
+    return compareWays(this.problem, this.setting, settingOf, this.handsFor(ink).states, { ink, from, to });
   }
 
   /** The ink that plays a formula over moments `from` to `to`. */
@@ -168,7 +168,7 @@ export class Planner {
     const groups = placedOn(problem, this.handsFor(ink).states).map((placed, k) =>
       strokeGroup(problem, setting, k, placed),
     );
-    return formulaInk(problem, groups, from, to, formula, ink);
+    return formulaInk(problem, groups, { from, to }, formula, ink);
   }
 
   /**

@@ -31,8 +31,6 @@ const RULES: Readonly<Record<FigureRule, string>> = {
   teacher: 'named by you',
 };
 
-export const figureRuleText = (rule: FigureRule): string => RULES[rule];
-
 /** Below this margin another texture is nearly as likely. */
 const CLOSE_MARGIN = 0.3;
 

@@ -70,8 +70,8 @@ export function soundOf(
   // A natural harmonic rings on like an open string.
   const free = place.finger === 0 || strike.touch !== null;
   const { until, ...stop } = free
-    ? freeEnd(problem, states, strike, place, from, endOfPiece)
-    : stoppedEnd(problem, states, strike, place, from);
+    ? freeEnd(problem, states, { strike, place, from }, endOfPiece)
+    : stoppedEnd(problem, states, { strike, place, from });
   const ring = {
     strike: strike.index,
     uid: strike.uids[0]!,
@@ -95,13 +95,18 @@ interface Stop extends Pick<Ring, 'soundsUntilTicks' | 'end'> {
   readonly until: number;
 }
 
+/** A note where it begins, at the moment `from`. */
+interface Struck {
+  readonly strike: Strike;
+  readonly place: Placement;
+  readonly from: number;
+}
+
 /** A string that sounds by itself goes on until something comes to lie on it, at the latest to the end. */
 function freeEnd(
   problem: FingeringProblem,
   states: readonly HandState[],
-  strike: Strike,
-  place: Placement,
-  from: number,
+  { strike, place, from }: Struck,
   endOfPiece: number,
 ): Stop {
   for (let k = from + 1; k < problem.moments.length; k++) {
@@ -120,19 +125,16 @@ function freeEnd(
 function stoppedEnd(
   problem: FingeringProblem,
   states: readonly HandState[],
-  strike: Strike,
-  place: Placement,
-  from: number,
+  { strike, place, from }: Struck,
 ): Stop {
   let k = from + 1;
   for (; k < problem.moments.length; k++) {
     const moment = problem.moments[k]!;
     if (moment.tick >= strike.endTicks) break;
-    const [before, state] = [states[k - 1]!, states[k]!];
-    if (state.strikes.includes(strike.index)) continue;
+    if (states[k]!.strikes.includes(strike.index)) continue;
     return {
       soundsUntilTicks: moment.tick,
-      end: whyLetGo(problem, k, before, state, strike, place),
+      end: whyLetGo(problem, states, k, { strike, place }),
       until: k,
     };
   }
@@ -141,12 +143,11 @@ function stoppedEnd(
 
 function whyLetGo(
   problem: FingeringProblem,
+  states: readonly HandState[],
   k: number,
-  before: HandState,
-  state: HandState,
-  strike: Strike,
-  place: Placement,
+  { strike, place }: Pick<Struck, 'strike' | 'place'>,
 ): RingEnd {
+  const [before, state] = [states[k - 1]!, states[k]!];
   if (state.placements.some(({ string }) => string === place.string)) return 'stringUsed';
   if (state.barre && coversString(state.barre, place.string)) return 'barre';
   const finger = before.placements[before.strikes.indexOf(strike.index)]?.finger ?? place.finger;

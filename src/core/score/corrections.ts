@@ -42,7 +42,3 @@ export interface Corrections {
 }
 
 export const NO_CORRECTIONS: Corrections = { notes: new Map(), bars: new Map(), piece: {} };
-
-/** Chord names and form letters are of the survey; everything else changes the score and its page. */
-export const changesScore = (corrections: Corrections): boolean =>
-  corrections.notes.size > 0 || Object.keys(corrections.piece).length > 0;

@@ -1,5 +1,4 @@
 /** Corrections of the selected note, one key each. What cannot be done is said, and nothing changes. */
-import { fraction, fractionText } from '$core/music/fraction';
 import { midiOf } from '$core/music/pitch';
 import { pitchText, spellMidi } from '$core/music/pitchText';
 import { PIECE } from '$core/fingering/edition/attributes';
@@ -107,7 +106,3 @@ export function flipOctave(desk: Desk): void {
   const shift = first.soundingMidi - midiOf(first.pitch);
   desk.set(PIECE, 'octave', desk.valueOf(PIECE, 'octave') === null ? (shift === -12 ? 0 : -12) : null);
 }
-
-/** "3/2 quarters" for the panel. */
-export const lengthText = (note: ScoreNote, ticksPerQuarter: number): string =>
-  fractionText(fraction(note.durationTicks, ticksPerQuarter));

@@ -36,19 +36,23 @@ export interface Terms {
   readonly near: number;
 }
 
-/**
- * @param lefts prices between the core's nodes, by moment; the first is not looked at
- * @param above by moment and variant: how much dearer than its best the left hand is with it, where no node has it
- * @param strokeMasks what of them inked letters allow
- * @param ends null for a whole piece; `strokes` has one layer more, before the first moment, in any case
- */
+/** What both hands bargain about, by moment. */
+export interface Bargained {
+  readonly core: readonly CoreMoment[];
+  /** Prices between the core's nodes; the first is not looked at. */
+  readonly lefts: readonly Int32Array[];
+  /** By variant: how much dearer than its best the left hand is with it, where no node has it. */
+  readonly above: readonly (readonly (number | null)[])[];
+  /** One layer more than there are moments, before the first. */
+  readonly strokes: readonly StrokeLayer[];
+  /** What of them inked letters allow. */
+  readonly strokeMasks: readonly Mask[];
+  readonly steps: readonly number[];
+}
+
+/** @param ends null for a whole piece */
 export function agreedPrices(
-  core: readonly CoreMoment[],
-  lefts: readonly Int32Array[],
-  above: readonly (readonly (number | null)[])[],
-  strokes: readonly StrokeLayer[],
-  strokeMasks: readonly Mask[],
-  steps: readonly number[],
+  { core, lefts, above, strokes, strokeMasks, steps }: Bargained,
   start: Prices,
   terms: Terms,
   ends: Ends | null = null,
@@ -59,7 +63,7 @@ export function agreedPrices(
       : new Float64Array(variants.length),
   );
   const left = new LeftChain(core, lefts, steps, prices, ends?.left ?? null);
-  const right = RightChain.over(core, strokes, strokeMasks, steps, prices, ends?.right ?? null);
+  const right = RightChain.over({ core, strokes, strokeMasks, steps }, prices, ends?.right ?? null);
   const kin = core.map((moment) => kinOf(moment, variantsByStrings(moment)));
   const agreement = new Agreement(left, right, terms);
   const agree = (k: number) => agreement.at(k, above[k]!, kin[k]!, prices[k]!);
@@ -136,17 +140,31 @@ class Agreement {
       least = Math.min(least, (a[v]! + b[v]!) / 2);
     }
     if (least >= BROKEN) return;
-    // What is no node pays little more than keeps it from being better than the best for the right hand.
-    for (let v = 0; v < count; v++) {
-      const own = above[v] ?? null;
-      if (a[v]! < BROKEN || b[v]! >= BROKEN || (own === null && v !== wild)) continue;
-      const there = bare + (own ?? this.terms.strangeness) + prices[v]!;
-      const slack = (b[v]! + there) / 2 - least;
-      change[v] = slack <= 0 ? (b[v]! - there) / 2 : b[v]! - least - slack * this.terms.slackGiven;
-    }
+    this.changeWithoutNodes(above, prices, bare, least);
     for (let v = 0; v < count; v++) prices[v]! += change[v]!;
     this.left.shift(k, change, 1);
     this.right.shift(k, change, -1);
+  }
+
+  /**
+   * What is no node pays little more than keeps it from being better than the best for the right hand.
+   * @param bare what the left hand costs without the prices of the moment
+   */
+  private changeWithoutNodes(
+    above: readonly (number | null)[],
+    prices: Float64Array,
+    bare: number,
+    least: number,
+  ): void {
+    const { a, b, change, terms } = this;
+    const wild = prices.length - 1;
+    for (let v = 0; v <= wild; v++) {
+      const own = above[v] ?? null;
+      if (a[v]! < BROKEN || b[v]! >= BROKEN || (own === null && v !== wild)) continue;
+      const there = bare + (own ?? terms.strangeness) + prices[v]!;
+      const slack = (b[v]! + there) / 2 - least;
+      change[v] = slack <= 0 ? (b[v]! - there) / 2 : b[v]! - least - slack * terms.slackGiven;
+    }
   }
 
   /** What both hands cost at least, as it shows at the first moment. */

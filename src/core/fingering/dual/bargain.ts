@@ -181,12 +181,14 @@ export class Bargain {
     const strokesAt = (k: number) => strokes[k]!.shared.states.map((_state, r) => r);
     const opens = a === 0;
     const within = agreedPrices(
-      core.slice(a, b + 1),
-      question.lefts.slice(a, b + 1),
-      this.aboveOf(question, a, b),
-      strokes.slice(a, b + 2),
-      question.strokeMasks.slice(a, b + 2),
-      steps.slice(a, b + 1),
+      {
+        core: core.slice(a, b + 1),
+        lefts: question.lefts.slice(a, b + 1),
+        above: this.aboveOf(question, a, b),
+        strokes: strokes.slice(a, b + 2),
+        strokeMasks: question.strokeMasks.slice(a, b + 2),
+        steps: steps.slice(a, b + 1),
+      },
       this.prices.slice(a, b + 1),
       termsFor(core, bound.cost, SLACKS_GIVEN[0]!),
       {
@@ -207,20 +209,11 @@ export class Bargain {
     efforts: () => readonly Effort[],
     slackGiven: number,
   ): Prices {
-    const { core, strokes } = question;
+    const { core } = question;
     const start = this.prices.length > 0 ? this.kept(core) : this.firstPrices(question, efforts());
     const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
     const above = this.aboveOf(question, 0, core.length - 1);
-    return agreedPrices(
-      core,
-      question.lefts,
-      above,
-      strokes,
-      question.strokeMasks,
-      steps,
-      start,
-      termsFor(core, cost, slackGiven),
-    ).map(near0);
+    return agreedPrices({ ...question, above, steps }, start, termsFor(core, cost, slackGiven)).map(near0);
   }
 
   /**

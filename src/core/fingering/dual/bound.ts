@@ -125,15 +125,13 @@ export interface Below {
 export function statesBelow(
   core: readonly CoreMoment[],
   strokes: readonly StrokeLayer[],
-  left: Solution,
-  right: Solution,
-  most: number,
+  asked: Pick<Below, 'left' | 'right' | 'most'>,
   earlier: Below | null,
 ): Below {
+  const { left, right, most } = asked;
   // Above what the messages of a moment count from.
   const roomAt = (k: number, below: Omit<Below, 'core' | 'states'>) =>
     below.most - offsetsAt(below.left, k) - offsetsAt(below.right, k + 1);
-  const asked = { left, right, most };
   const states = carried(
     core.length,
     earlier?.states ?? null,

@@ -2,6 +2,7 @@
  * Least costs along one hand while the prices on its strings change: what the bargain about them needs to know at a
  * moment. Scratch rows are kept, since this is the inner loop of a plan.
  */
+import type { Bargained } from './agreement';
 import { Arena } from '../solver/arena';
 import { type Mask, UNREACHABLE } from '../solver/lattice';
 import type { StrokeLayer } from '../right/lattice/strokeChain';
@@ -146,16 +147,13 @@ export class RightChain extends Chain {
 
   /** @param strokes one layer more than there are moments: where the piece begins the first is its start */
   static over(
-    core: readonly CoreMoment[],
-    strokes: readonly StrokeLayer[],
-    masks: readonly Mask[],
-    steps: readonly number[],
+    { core, strokes, strokeMasks, steps }: Pick<Bargained, 'core' | 'strokes' | 'strokeMasks' | 'steps'>,
     prices: Rows,
     ends: ChainEnds | null,
   ): RightChain {
     const layers = strokes.slice(1);
     return new RightChain(
-      layers.map((layer, k) => ownOfStrokes(layer, core[k]!.leftOut, masks[k + 1]!, prices[k]!)),
+      layers.map((layer, k) => ownOfStrokes(layer, core[k]!.leftOut, strokeMasks[k + 1]!, prices[k]!)),
       layers.map(({ shared }) => shared.variantOf),
       steps,
       { entry: ends?.entry ?? firstWays(layers[0]), exit: ends?.exit ?? null },

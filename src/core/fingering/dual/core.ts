@@ -169,19 +169,26 @@ export interface Core {
   readonly moments: readonly CoreMoment[];
 }
 
-/**
- * @param earlier the core of an earlier call; moments that are the same stay the same objects
- * @param isSame whether the same is asked at a moment as then
- */
+/** What is asked about each moment, under which inked letters. */
+export interface CoreQuestion {
+  readonly asked: (k: number) => Asked;
+  readonly inked: InkedLetters;
+}
+
+/** The core of an earlier call, and whether the same is asked at a moment as then. */
+export interface EarlierCore extends Core {
+  readonly isSame: (k: number) => boolean;
+}
+
+/** @param earlier moments that are the same stay the same objects */
 export function coreOf(
   problem: FingeringProblem,
   setting: RightSetting,
   layers: readonly HandLayer[],
-  asked: (k: number) => Asked,
-  inked: InkedLetters,
-  earlier: Core | null,
-  isSame: (k: number) => boolean,
+  { asked, inked }: CoreQuestion,
+  earlier: EarlierCore | null,
 ): Core {
+  const isSame = (k: number) => earlier!.isSame(k);
   const sameBefore = (k: number, made: readonly CoreMoment[]) =>
     earlier?.moments[k - 1] === made[k - 1] || !hasSlurs(problem, k);
   const moments = carried(
@@ -199,7 +206,7 @@ export function coreOf(
         sameBefore(k, made);
       if (alike) return known!;
       const before = k > 0 ? asked(k - 1).states : null;
-      return momentOf(problem, setting, layers, k, here, before, inked.adapt, inkKey);
+      return momentOf({ problem, setting, layers, inked }, k, here, before);
     },
   );
   return { inked, moments };
@@ -217,15 +224,18 @@ const sameNumbers = (a: readonly number[], b: readonly number[]) =>
 /** A group's key does not say which strike lies where. */
 const groupId = (group: StrokeGroup) => `${group.key}#${group.strokes.map(({ strike }) => strike).join()}`;
 
+interface CoreContext {
+  readonly problem: FingeringProblem;
+  readonly setting: RightSetting;
+  readonly layers: readonly HandLayer[];
+  readonly inked: InkedLetters;
+}
+
 function momentOf(
-  problem: FingeringProblem,
-  setting: RightSetting,
-  layers: readonly HandLayer[],
+  { problem, setting, layers, inked }: CoreContext,
   k: number,
   { states, others, far }: Asked,
   before: readonly number[] | null,
-  adapt: InkedLetters['adapt'],
-  inkKey: string,
 ): CoreMoment {
   const layer = layers[k]!;
   const struck = struckIn(layer, problem.moments[k]!.struck);
@@ -238,7 +248,7 @@ function momentOf(
   const known = new Map<number, number[]>();
   const numberOf = (state: number, bits: number, forgets: boolean): number => {
     const asked = strokeGroup(problem, setting, k, placedIn(layer, struck, state, bits));
-    const kept = adapt(asked);
+    const kept = inked.adapt(asked);
     const left = asked.strokes.length - kept.strokes.length;
     const id = `${groupId(kept)} ${left}`;
     let variant = numbers.get(id);
@@ -295,7 +305,7 @@ function momentOf(
     states,
     others,
     far,
-    inkKey,
+    inkKey: inked.keyOf(k),
   };
 }
 

@@ -57,7 +57,12 @@ describe('both hands together', () => {
       const solved = left.solve(new Map());
       if (left.conflictsOf(solved.layers).length > 0) continue;
       const best = both.plan(new Map());
-      const question = askBoth(problem, setting, new StrokeStore(problem.hand), solved, new Map(), null);
+      const question = askBoth(
+        { problem, setting, store: new StrokeStore(problem.hand) },
+        solved,
+        new Map(),
+        null,
+      );
       const { cost } = new Bargain(problem).anew(question, best.cost, () =>
         walkRight(problem, setting, best.states, best.played),
       );

@@ -65,7 +65,8 @@ export class JointPlanner {
 
   plan(ink: Ink): BothHands {
     const left = this.left.solve(ink);
-    const question = askBoth(this.problem, this.setting, this.store, left, ink, this.question);
+    const { problem, setting, store } = this;
+    const question = askBoth({ problem, setting, store }, left, ink, this.question);
     this.question = question;
     const kept = this.bargain.again(question);
     let best = (kept && this.onBound(question, kept)) ?? this.onLeft(question);
@@ -124,7 +125,7 @@ export class JointPlanner {
     const { left, right } = bound;
     const here = this.inRoom(FIRST_ROOM);
     const most = left.cost + right.cost + FIRST_ROOM * PARTS;
-    here.below = statesBelow(question.core, question.strokes, left, right, most, here.below);
+    here.below = statesBelow(question.core, question.strokes, { left, right, most }, here.below);
     if (tooMany(here.below.states)) return;
     here.together.cheapest(question, here.below.states, question.left.solution.extras, latest);
   }
@@ -148,32 +149,30 @@ export class JointPlanner {
     let lowerBound = UNREACHABLE;
     exploreReturns(
       this.problem,
-      left.layers,
-      left.masks,
-      bound.left,
-      bound.paid,
-      () => below(best.cost) - right.cost,
-      (fixed) => {
-        const least = fixed.solution.cost + right.cost;
-        const extras = returnExtras(this.problem, left.layers, fixed.states);
-        for (
-          let room = roomFor(best.cost - wholeTenths(least));
-          ;
-          room = widened(room, best.cost - wholeTenths(least))
-        ) {
-          const here = this.inRoom(room);
-          const most = least + room * PARTS;
-          here.below = statesBelow(core, strokes, fixed.solution, right, most, here.below);
-          const { states } = here.below;
-          if (room > mostRoom || tooMany(states)) {
-            lowerBound = Math.min(lowerBound, wholeTenths(least));
-            return;
+      { layers: left.layers, masks: left.masks, chain: bound.left, extras: bound.paid, scale: PARTS },
+      {
+        limit: () => below(best.cost) - right.cost,
+        visit: (fixed) => {
+          const least = fixed.solution.cost + right.cost;
+          const extras = returnExtras(this.problem, left.layers, fixed.states);
+          for (
+            let room = roomFor(best.cost - wholeTenths(least));
+            ;
+            room = widened(room, best.cost - wholeTenths(least))
+          ) {
+            const here = this.inRoom(room);
+            const most = least + room * PARTS;
+            here.below = statesBelow(core, strokes, { left: fixed.solution, right, most }, here.below);
+            const { states } = here.below;
+            if (room > mostRoom || tooMany(states)) {
+              lowerBound = Math.min(lowerBound, wholeTenths(least));
+              return;
+            }
+            best = here.together.cheapest(question, states, extras, best);
+            if (most >= below(best.cost)) return;
           }
-          best = here.together.cheapest(question, states, extras, best);
-          if (most >= below(best.cost)) return;
-        }
+        },
       },
-      PARTS,
     );
     return { best, lowerBound: Math.min(lowerBound, best.cost) };
   }

@@ -32,11 +32,16 @@ export interface Question {
   readonly changed: readonly [number, number];
 }
 
+/** The piece, and what is known of the right hand's layers. */
+export interface Asking {
+  readonly problem: FingeringProblem;
+  readonly setting: RightSetting;
+  readonly store: StrokeStore;
+}
+
 /** @param before an earlier question about the same piece: what is the same stays the same objects */
 export function askBoth(
-  problem: FingeringProblem,
-  setting: RightSetting,
-  store: StrokeStore,
+  { problem, setting, store }: Asking,
   left: LeftSolved,
   ink: Ink,
   before: Question | null,
@@ -49,10 +54,12 @@ export function askBoth(
     problem,
     setting,
     layers,
-    (k) => ({ states: near[k]!.nodes, others: near[k]!.strings, far: near[k]!.far }),
-    inked,
-    before && { inked: before.inked, moments: before.core },
-    (k) => near[k] === before!.near[k] && layers[k] === before!.left.layers[k],
+    { asked: (k) => ({ states: near[k]!.nodes, others: near[k]!.strings, far: near[k]!.far }), inked },
+    before && {
+      inked: before.inked,
+      moments: before.core,
+      isSame: (k) => near[k] === before.near[k] && layers[k] === before.left.layers[k],
+    },
   );
   const strokes = strokeChain(
     problem,

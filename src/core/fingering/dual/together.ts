@@ -56,10 +56,11 @@ export class Together {
       this.problem,
       this.setting,
       left.layers,
-      (k) => ({ states: states[k]!, others: NONE, far: NONE }),
-      inked,
-      last?.core ?? null,
-      (k) => states[k] === last!.states[k] && left.layers[k] === last!.hand[k],
+      { asked: (k) => ({ states: states[k]!, others: NONE, far: NONE }), inked },
+      last && {
+        ...last.core,
+        isSame: (k) => states[k] === last.states[k] && left.layers[k] === last.hand[k],
+      },
     );
     const { moments } = core;
     const isSame = (k: number) => moments[k] === last!.core.moments[k];

@@ -8,14 +8,7 @@ import type { Texture } from '../../figures/texture';
 import type { LeftSchoolId } from '../left/rules/schools';
 import type { RightSchoolId } from '../right/rules/schools';
 import { PLAIN_STYLE, type RightStyle } from '../right/rules/style';
-import {
-  type Attribute,
-  ATTRIBUTE_NAMES,
-  INK_ATTRIBUTES,
-  LENS_ATTRIBUTES,
-  PIECE,
-  type Value,
-} from './attributes';
+import { type Attribute, INK_ATTRIBUTES, LENS_ATTRIBUTES, PIECE, type Value } from './attributes';
 
 export type RegisterKey = `${string} ${Attribute}`;
 
@@ -136,6 +129,3 @@ export function scoreCorrectionsKey(registers: Registers): string {
     .sort()
     .join('\n');
 }
-
-export const isAttribute = (text: string): text is Attribute =>
-  (ATTRIBUTE_NAMES as readonly string[]).includes(text);

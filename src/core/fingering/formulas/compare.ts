@@ -41,12 +41,17 @@ export function dealt(groups: readonly StrokeGroup[], { letters }: Formula): Rea
   return given;
 }
 
-/** The ink that plays a formula over moments `from` to `to`; what is inked there already stays. */
+/** From one moment to another. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** The ink that plays a formula over some moments; what is inked there already stays. */
 export function formulaInk(
   problem: FingeringProblem,
   groups: readonly StrokeGroup[],
-  from: number,
-  to: number,
+  { from, to }: Span,
   formula: Formula,
   ink: Ink,
 ): Ink {
@@ -65,9 +70,7 @@ export function compareWays(
   setting: RightSetting,
   settingOf: (school: RightSchoolId) => RightSetting,
   states: readonly HandState[],
-  ink: Ink,
-  from: number,
-  to: number,
+  { ink, from, to }: Span & { readonly ink: Ink },
 ): readonly Way[] {
   const placed = placedOn(problem, states);
   const free: Ink = new Map([...ink].map(([uid, marks]) => [uid, { ...marks, pluck: null }]));
@@ -89,7 +92,7 @@ export function compareWays(
   const groups = planner.plan(placed, ink).groups;
   const singles = groups.slice(from, to + 1).filter(({ strokes }) => strokes.length > 0).length;
   const formulas = FORMULAS.filter(({ letters }) => letters.length <= singles).flatMap((formula): Way[] => {
-    const way = wayOf(setting, planner, formulaInk(problem, groups, from, to, formula, free));
+    const way = wayOf(setting, planner, formulaInk(problem, groups, { from, to }, formula, free));
     return way ? [{ formula: formula.id, school: null, ...way }] : [];
   });
   const schools = RIGHT_SCHOOL_IDS.flatMap((school): Way[] => {

@@ -6,22 +6,24 @@ import type { LeftPlan } from '../left/lattice/planLeft';
 import type { Finding, FingeringPlan, PlannedNote } from './plan';
 import type { FingeringProblem } from '../problem/problem';
 import { remediesForCut, remediesForInk, remediesForMoment, remediesForSlur } from './remedies';
-import type { Ring } from '../../rings/ring';
 import { checkSlurs } from '../slurs/check';
+
+/** What of a plan is looked through. */
+export interface Looked
+  extends Pick<LeftPlan, 'conflicts'>, Pick<FingeringPlan, 'notes' | 'shifts' | 'rings'> {
+  /** Strikes whose inked letters cannot be played together. */
+  readonly pluckConflicts: readonly (readonly number[])[];
+}
 
 export function findingsOf(
   problem: FingeringProblem,
   score: Score,
   ink: Ink,
-  left: Pick<LeftPlan, 'conflicts'>,
-  pluckConflicts: readonly (readonly number[])[],
-  notes: readonly PlannedNote[],
-  shifts: FingeringPlan['shifts'],
-  rings: readonly Ring[],
+  { conflicts, pluckConflicts, notes, shifts, rings }: Looked,
 ): Finding[] {
   const uidsOf = (strikes: readonly number[]) => strikes.flatMap((index) => problem.strikes[index]!.uids);
   const endOf = new Map(rings.map((ring) => [ring.strike, ring.end]));
-  const findings: Finding[] = left.conflicts.map(({ strikes, byInk }) => {
+  const findings: Finding[] = conflicts.map(({ strikes, byInk }) => {
     const uids = uidsOf(strikes);
     if (byInk) return { code: 'inkContradicts', uids, remedies: remediesForInk(uids, ink) };
     const moment = problem.moments.find(({ struck }) => struck.includes(strikes[0]!))!;

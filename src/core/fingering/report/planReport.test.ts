@@ -41,7 +41,7 @@ describe.each(pieces)('the report of %s', (name) => {
     'carried over edit after edit says what a new one says (rest strokes: %s)',
     (restStrokes) => {
       const style = { ...PLAIN_STYLE, restStrokes };
-      const setting = rightSettingOf(score, problem, style, () => null);
+      const setting = rightSettingOf(score, problem, style);
       const hands = new JointPlanner(problem, new LeftPlanner(problem), setting);
       const kept = new PlanReport(problem, setting, score);
       const changes = edits(score.notes.map(({ uid }) => uid)).map((ink) => {

@@ -96,7 +96,13 @@ export class PlanReport {
       figures: told.figures,
       landings: fallen,
       findings: [
-        ...findingsOf(problem, score, ink, found, this.conflictsOf(hands), notes, shifts, rings),
+        ...findingsOf(problem, score, ink, {
+          conflicts: found.conflicts,
+          pluckConflicts: this.conflictsOf(hands),
+          notes,
+          shifts,
+          rings,
+        }),
         ...slurFindings(problem, states),
         ...landingFindings(fallen),
       ],
@@ -123,7 +129,7 @@ export class PlanReport {
         const before = made[k - 1] ?? null;
         if (last && sameGroup(k) && isSameAfter(last.steps[k]!, before, problem, k)) return last.steps[k]!;
         const group = inked.adapt(strokeGroup(problem, setting, k, placed[k]!));
-        return rightStep(problem, k, before, group, placed[k]!, played[k]!);
+        return rightStep(problem, k, before, { group, placed: placed[k]!, played: played[k]! });
       },
     );
     const efforts = carried(count, last?.efforts ?? null, sameHand, (k) => leftEffortAt(problem, states, k));
@@ -199,7 +205,7 @@ export class PlanReport {
       (strike) => {
         const k = momentOf[strike]!;
         const pluck = pluckIn(steps[k]!, strike);
-        return plannedNotes(problem, strike, k, states[k]!, pluck, untilTicks[strike]!);
+        return plannedNotes(problem, strike, k, states[k]!, { pluck, untilTicks: untilTicks[strike]! });
       },
     );
     const rests = moments.map((_moment, k) => landing.has(k));

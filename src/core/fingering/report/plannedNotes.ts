@@ -11,8 +11,7 @@ export function plannedNotes(
   strike: number,
   momentIndex: number,
   { placements, strikes: sounding, barre }: HandState,
-  pluck: Pluck | null,
-  untilTicks: number,
+  { pluck, untilTicks }: { readonly pluck: Pluck | null; readonly untilTicks: number },
 ): readonly PlannedNote[] {
   const place = placements[sounding.indexOf(strike)] ?? null;
   const note = {

@@ -168,18 +168,13 @@ function maybeForward(
   const offset = known ? known.offset.slice(0, first) : [];
   const via = known ? known.via.slice(0, first) : [];
   for (let k = first; k < layers.length; k++) {
-    const layer = layers[k]!;
-    const here = rows.int32(layer.stateCost.length).fill(UNREACHABLE);
-    const from = rows.int32(here.length).fill(-1);
-    if (layer.ways && k > 0) layer.ways.pull(cost[k - 1]!, masks[k]!, here, from, layer.steps ?? 1);
-    else for (let s = 0; s < here.length; s++) if (!masks[k] || masks[k]![s]) here[s] = 0;
-    for (let s = 0; s < here.length; s++) if (here[s]! < UNREACHABLE) here[s]! += own[k]![s]!;
-    const least = normalise(here);
+    const here = forwardInto(layers[k]!, own[k]!, masks[k]!, cost[k - 1] ?? null);
+    const least = normalise(here.cost);
     if (least >= UNREACHABLE) return null;
-    cost.push(here);
-    via.push(from);
+    cost.push(here.cost);
+    via.push(here.via);
     offset.push(least + (offset[k - 1] ?? 0));
-    if (known && k > last && sameCosts(here, known.cost[k]!)) {
+    if (known && k > last && sameCosts(here.cost, known.cost[k]!)) {
       const more = offset[k]! - known.offset[k]!;
       cost.push(...known.cost.slice(k + 1));
       via.push(...known.via.slice(k + 1));
@@ -188,6 +183,16 @@ function maybeForward(
     }
   }
   return { masks, cost, offset, via };
+}
+
+/** By state of a layer: the least cost of coming to it, its own counted, and from where. */
+function forwardInto(layer: Layer, own: Int32Array, mask: Mask, before: Int32Array | null) {
+  const cost = rows.int32(layer.stateCost.length).fill(UNREACHABLE);
+  const via = rows.int32(cost.length).fill(-1);
+  if (layer.ways && before) layer.ways.pull(before, mask, cost, via, layer.steps ?? 1);
+  else for (let s = 0; s < cost.length; s++) if (!mask || mask[s]) cost[s] = 0;
+  for (let s = 0; s < cost.length; s++) if (cost[s]! < UNREACHABLE) cost[s]! += own[s]!;
+  return { cost, via };
 }
 
 function backwardMessages(
@@ -200,25 +205,15 @@ function backwardMessages(
   const [first, last] = differences(masks, known, changed);
   if (known && first < 0) return known;
   const end = layers.length - 1;
-  const cost = known ? [...known.cost] : layers.map(() => NO_COSTS);
-  const offset = known ? [...known.offset] : layers.map(() => 0);
-  const via = known ? [...known.via] : layers.map(() => NO_COSTS);
-  if ((!known || changed?.[end]) && end >= 0) {
-    cost[end] = new Int32Array(layers[end]!.stateCost.length);
-    via[end] = new Int32Array(cost[end].length).fill(-1);
-  }
-  // Into a layer that is another one, all messages are new: they come from the layer after it.
-  for (let k = changed?.[last] ? Math.min(last + 1, end) : last; k > 0; k--) {
-    const layer = layers[k]!;
-    const states = layer.stateCost.length;
-    if (left.length < states) left = new Int32Array(2 * states);
-    for (let s = 0; s < states; s++) {
-      const shut = (masks[k] && !masks[k]![s]) || cost[k]![s]! >= UNREACHABLE;
-      left[s] = shut ? UNREACHABLE : cost[k]![s]! + own[k]![s]!;
-    }
-    const here = rows.int32(layers[k - 1]!.stateCost.length).fill(UNREACHABLE);
+  const messages = known ? copied(known) : blank(layers.length);
+  const { cost, offset, via } = messages;
+  if (end >= 0 && (!known || changed?.[end])) beginAtEnd(messages, layers[end]!.stateCost.length);
+  for (let k = lastToWrite(changed, last, end); k > 0; k--) {
+    writeLeft(cost[k]!, own[k]!, masks[k]!);
+    const { stateCost } = layers[k - 1]!;
+    const here = rows.int32(stateCost.length).fill(UNREACHABLE);
     const to = rows.int32(here.length).fill(-1);
-    layer.ways!.push(left, here, to, layer.steps ?? 1);
+    layers[k]!.ways!.push(left, here, to, layers[k]!.steps ?? 1);
     const total = offset[k]! + normalise(here);
     const agrees = known !== null && k - 1 < first && sameCosts(here, known.cost[k - 1]!);
     const more = total - offset[k - 1]!;
@@ -230,6 +225,44 @@ function backwardMessages(
     break;
   }
   return { masks, cost, offset, via };
+}
+
+/** Into a layer that is another one, all messages are new: they come from the layer after it. */
+const lastToWrite = (changed: Changed, last: number, end: number) =>
+  changed?.[last] ? Math.min(last + 1, end) : last;
+
+interface MessagesInTheMaking {
+  readonly cost: Int32Array[];
+  readonly offset: number[];
+  readonly via: Int32Array[];
+}
+
+/** Nothing is left after the last layer. */
+function beginAtEnd({ cost, via }: MessagesInTheMaking, states: number): void {
+  const end = cost.length - 1;
+  cost[end] = new Int32Array(states);
+  via[end] = new Int32Array(states).fill(-1);
+}
+
+const copied = ({ cost, offset, via }: Messages): MessagesInTheMaking => ({
+  cost: [...cost],
+  offset: [...offset],
+  via: [...via],
+});
+
+const blank = (length: number): MessagesInTheMaking => ({
+  cost: Array<Int32Array>(length).fill(NO_COSTS),
+  offset: Array<number>(length).fill(0),
+  via: Array<Int32Array>(length).fill(NO_COSTS),
+});
+
+/** Writes to `left` what is left from each state of a layer, its own cost counted. */
+function writeLeft(rest: Int32Array, own: Int32Array, mask: Mask): void {
+  if (left.length < rest.length) left = new Int32Array(2 * rest.length);
+  for (let s = 0; s < rest.length; s++) {
+    const shut = (mask && !mask[s]) || rest[s]! >= UNREACHABLE;
+    left[s] = shut ? UNREACHABLE : rest[s]! + own[s]!;
+  }
 }
 
 /** Takes the least off all that can be reached, and gives it back; UNREACHABLE when nothing can. */

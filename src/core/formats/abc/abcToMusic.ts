@@ -200,9 +200,7 @@ class PartReader {
       slurStarts: slurs.map((label) => (label % 6) + 1),
       slurStops: ends.map((label) => (label % 6) + 1),
       notations: notationsOf(element.decoration ?? []),
-      chordName: element.chord?.[0]?.name ?? null,
-      words: element.chord?.map((chord) => chord.name) ?? [],
-      lyric: element.lyric?.[0]?.syllable ?? null,
+      ...textsOf(element),
     };
   }
 
@@ -287,3 +285,12 @@ const notationsOf = (decorations: readonly string[]): string[] =>
     if (/^[0-4]$/.test(name)) return [`<technical><fingering>${name}</fingering></technical>`];
     return ARTICULATIONS[name] ? [ARTICULATIONS[name]] : [];
   });
+
+const textsOf = ({
+  chord = [],
+  lyric = [],
+}: AbcElement): Pick<WrittenEvent, 'chordName' | 'words' | 'lyric'> => ({
+  chordName: chord[0]?.name ?? null,
+  words: chord.map(({ name }) => name),
+  lyric: lyric[0]?.syllable ?? null,
+});

@@ -100,24 +100,17 @@ class MeiReader {
     index: number,
   ): WrittenBar {
     const staff = childrenNamed(measure, 'staff').find((one) => (one.attributes['n'] ?? '1') === staffNumber);
-    const inner = definitions.flatMap((one) => [one, ...descendants(one)]);
-    const signature = inner
-      .map((one) => one.attributes['key.sig'] ?? (one.name === 'keySig' ? one.attributes['sig'] : undefined))
-      .find((one) => one !== undefined);
-    const metreOf = inner.find((one) => one.attributes['meter.count'] || one.name === 'meterSig');
-    const beats = Number(metreOf?.attributes['meter.count'] ?? metreOf?.attributes['count'] ?? NaN);
-    const beatType = Number(metreOf?.attributes['meter.unit'] ?? metreOf?.attributes['unit'] ?? NaN);
-    const mode = inner.map((one) => one.attributes['mode'] ?? one.attributes['key.mode']).find((one) => one);
+    const { fifths, mode, metre, metreElement } = signaturesIn(definitions);
     const left = measure.attributes['left'] ?? '';
     const right = measure.attributes['right'] ?? '';
     const tempo = childrenNamed(measure, 'tempo')[0];
     return {
       number: measure.attributes['n'] ?? String(index + 1),
-      fifths: signature === undefined ? null : fifthsOf(signature),
-      mode: mode === 'major' || mode === 'minor' ? mode : null,
-      metre: beats > 0 && beatType > 0 ? { beats, beatType } : null,
+      fifths,
+      mode,
+      metre,
       quartersPerMinute: Number(tempo?.attributes['midi.bpm'] ?? NaN) || null,
-      voices: childrenNamed(staff ?? measure, 'layer').map((layer) => this.layer(layer, metreOf)),
+      voices: childrenNamed(staff ?? measure, 'layer').map((layer) => this.layer(layer, metreElement)),
       repeatStart: /rptstart|rptboth/.test(left),
       repeatEnd: /rptend|rptboth/.test(right),
       endingStart: ending,
@@ -145,45 +138,36 @@ class MeiReader {
     return events;
   }
 
+  private tieOf(note: XmlElement, element: XmlElement): WrittenEvent['ties'][number] {
+    const id = note.attributes['xml:id'] ?? '';
+    const tie = note.attributes['tie'] ?? element.attributes['tie'] ?? '';
+    return {
+      start: this.ties.starts.has(id) || /[im]/.test(tie),
+      stop: this.ties.stops.has(id) || /[tm]/.test(tie),
+    };
+  }
+
   private event(
     element: XmlElement,
     tuplet: WrittenEvent['tuplet'],
     grace: WrittenEvent['grace'],
     metre: XmlElement | undefined,
   ): WrittenEvent {
-    const notes =
-      element.name === 'chord'
-        ? [...descendants(element)].filter((one) => one.name === 'note')
-        : element.name === 'note'
-          ? [element]
-          : [];
+    const notes = notesIn(element);
     const whole = /^m(Rest|Space)$/.test(element.name);
     const share = shareOf(element.attributes['dur'] ?? notes[0]?.attributes['dur'] ?? (whole ? '1' : ''));
     const dots = Number(element.attributes['dots'] ?? notes[0]?.attributes['dots'] ?? 0);
     const ids = [element, ...notes].map((one) => one.attributes['xml:id'] ?? '');
     const from = (spans: ReadonlyMap<string, readonly number[]>) => ids.flatMap((id) => spans.get(id) ?? []);
-    const beats = Number(metre?.attributes['count'] ?? metre?.attributes['meter.count'] ?? 4);
-    const unit = Number(metre?.attributes['unit'] ?? metre?.attributes['meter.unit'] ?? 4);
     return {
       pitches: notes.map(pitchOf),
       space: /pace$/.test(element.name),
-      quarters: grace
-        ? { num: 0, den: 1 }
-        : whole
-          ? quartersOf(unit, 0, { actual: 1, normal: beats })
-          : quartersOf(share, dots, tuplet),
+      quarters: grace ? { num: 0, den: 1 } : whole ? wholeBar(metre) : quartersOf(share, dots, tuplet),
       type: whole ? null : typeOfShare(share),
       dots,
       tuplet,
       grace,
-      ties: notes.map((note) => {
-        const id = note.attributes['xml:id'] ?? '';
-        const tie = note.attributes['tie'] ?? element.attributes['tie'] ?? '';
-        return {
-          start: this.ties.starts.has(id) || /[im]/.test(tie),
-          stop: this.ties.stops.has(id) || /[tm]/.test(tie),
-        };
-      }),
+      ties: notes.map((note) => this.tieOf(note, element)),
       slurStarts: from(this.slurs.starts),
       slurStops: from(this.slurs.stops),
       notations: ids.flatMap((id) => this.marks.get(id) ?? []).concat(articulationsOf(element)),
@@ -192,6 +176,38 @@ class MeiReader {
       lyric: [...descendants(element)].find((one) => one.name === 'syl')?.text.trim() ?? null,
     };
   }
+}
+
+const notesIn = (element: XmlElement): readonly XmlElement[] =>
+  element.name === 'chord'
+    ? [...descendants(element)].filter((one) => one.name === 'note')
+    : element.name === 'note'
+      ? [element]
+      : [];
+
+const wholeBar = (metre: XmlElement | undefined) => {
+  const beats = Number(metre?.attributes['count'] ?? metre?.attributes['meter.count'] ?? 4);
+  const unit = Number(metre?.attributes['unit'] ?? metre?.attributes['meter.unit'] ?? 4);
+  return quartersOf(unit, 0, { actual: 1, normal: beats });
+};
+
+/** Key and metre that begin with a bar. */
+function signaturesIn(definitions: readonly XmlElement[]) {
+  const inner = definitions.flatMap((one) => [one, ...descendants(one)]);
+  const signature = inner
+    .map((one) => one.attributes['key.sig'] ?? (one.name === 'keySig' ? one.attributes['sig'] : undefined))
+    .find((one) => one !== undefined);
+  const mode = inner.map((one) => one.attributes['mode'] ?? one.attributes['key.mode']).find((one) => one);
+  const metreElement = inner.find((one) => one.attributes['meter.count'] || one.name === 'meterSig');
+  const read = (long: string, short: string) =>
+    Number(metreElement?.attributes[long] ?? metreElement?.attributes[short] ?? NaN);
+  const [beats, beatType] = [read('meter.count', 'count'), read('meter.unit', 'unit')];
+  return {
+    fifths: signature === undefined ? null : fifthsOf(signature),
+    mode: mode === 'major' || mode === 'minor' ? (mode as 'major' | 'minor') : null,
+    metre: beats > 0 && beatType > 0 ? { beats, beatType } : null,
+    metreElement,
+  };
 }
 
 const graceOf = (element: XmlElement): WrittenEvent['grace'] => {

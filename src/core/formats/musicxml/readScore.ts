@@ -75,7 +75,7 @@ export function readTree(root: XmlElement, options: ReadOptions): Result<ScoreDo
   if (bare.value.notes.length === 0) return fail({ code: 'noNotes' });
   const tabbed = withStrings(bare.value, maybeTablatureTwin(parts, own));
   const events = correctEvents(tabbed.events, options.corrections ?? NO_CORRECTIONS);
-  const score = settle(root, events, tabbed.matched, parts, own, options);
+  const score = settle({ root, parts, part: own }, events, tabbed.matched, options);
   if (!score.ok) return score;
   return ok({
     root,
@@ -127,12 +127,17 @@ function withStrings(
   return { events: { ...events, notes, stringTuning, capo: events.capo || (fromTwin?.capo ?? 0) }, matched };
 }
 
+/** A part in its document. */
+interface Chosen {
+  readonly root: XmlElement;
+  readonly parts: readonly PartEvidence[];
+  readonly part: PartEvidence;
+}
+
 function settle(
-  root: XmlElement,
+  { root, parts, part }: Chosen,
   events: PartEvents,
   tabMatched: number,
-  parts: readonly PartEvidence[],
-  part: PartEvidence,
   options: ReadOptions,
 ): Result<Score, ImportError> {
   const { piece, notes: noteCorrections } = options.corrections ?? NO_CORRECTIONS;

@@ -1,6 +1,6 @@
 /** Written music as a MusicXML document, the one form that everything behind the import reads. */
 import { lcm } from '../../music/fraction';
-import type { WrittenBar, WrittenEvent, WrittenMusic, WrittenPart } from './writtenMusic';
+import type { WrittenBar, WrittenEvent, WrittenMusic, WrittenPart, WrittenPitch } from './writtenMusic';
 
 /** Source of the elements and their order: MusicXML 4.0, partwise. */
 export function toMusicXml(music: WrittenMusic): string {
@@ -91,38 +91,44 @@ function voiceXml(voice: readonly WrittenEvent[], number: number, divisions: num
   return { xml, ticks };
 }
 
+const GRACES = { slashed: '<grace slash="yes"/>', plain: '<grace/>' } as const;
+
+const pitchXml = ({ step, alter, octave }: WrittenPitch) =>
+  `<pitch><step>${step}</step>${alter ? `<alter>${alter}</alter>` : ''}<octave>${octave}</octave></pitch>`;
+
+const tupletXml = ({ actual, normal }: NonNullable<WrittenEvent['tuplet']>) =>
+  `<time-modification><actual-notes>${actual}</actual-notes><normal-notes>${normal}</normal-notes></time-modification>`;
+
+const maybeTag = (name: string, content: string | null) => (content ? `<${name}>${content}</${name}>` : '');
+
+const lyricXml = ({ lyric }: WrittenEvent) => maybeTag('lyric', lyric && maybeTag('text', escapeText(lyric)));
+
+const slursXml = ({ slurStops, slurStarts }: WrittenEvent) => [
+  ...slurStops.map((number) => `<slur type="stop" number="${number}"/>`),
+  ...slurStarts.map((number) => `<slur type="start" number="${number}"/>`),
+];
+
 function noteXml(event: WrittenEvent, k: number | null, duration: number, voice: number): string {
-  const pitch = k === null ? null : event.pitches[k]!;
-  const tie = k === null ? { start: false, stop: false } : (event.ties[k] ?? { start: false, stop: false });
+  const pitch = event.pitches[k ?? -1] ?? null;
+  const tie = event.ties[k ?? -1] ?? { start: false, stop: false };
   const head = k === null || k === 0;
+  const { grace, type, tuplet } = event;
   const tieRows = (name: string) =>
     (tie.stop ? `<${name} type="stop"/>` : '') + (tie.start ? `<${name} type="start"/>` : '');
-  const slurs = head
-    ? [
-        ...event.slurStops.map((number) => `<slur type="stop" number="${number}"/>`),
-        ...event.slurStarts.map((number) => `<slur type="start" number="${number}"/>`),
-      ]
-    : [];
-  const notations = [tieRows('tied'), ...slurs, ...(head ? event.notations : [])].join('');
+  const notations = [tieRows('tied'), ...(head ? [...slursXml(event), ...event.notations] : [])].join('');
   return (
     '<note>' +
-    (event.grace ? (event.grace === 'slashed' ? '<grace slash="yes"/>' : '<grace/>') : '') +
-    (k !== null && k > 0 ? '<chord/>' : '') +
-    (pitch
-      ? `<pitch><step>${pitch.step}</step>${pitch.alter ? `<alter>${pitch.alter}</alter>` : ''}<octave>${pitch.octave}</octave></pitch>`
-      : event.type === null
-        ? '<rest measure="yes"/>'
-        : '<rest/>') +
-    (event.grace ? '' : `<duration>${duration}</duration>`) +
+    (grace ? GRACES[grace] : '') +
+    (head ? '' : '<chord/>') +
+    (pitch ? pitchXml(pitch) : type === null ? '<rest measure="yes"/>' : '<rest/>') +
+    (grace ? '' : `<duration>${duration}</duration>`) +
     tieRows('tie') +
     `<voice>${voice}</voice>` +
-    (event.type ? `<type>${event.type}</type>` : '') +
+    maybeTag('type', type) +
     '<dot/>'.repeat(event.dots) +
-    (event.tuplet
-      ? `<time-modification><actual-notes>${event.tuplet.actual}</actual-notes><normal-notes>${event.tuplet.normal}</normal-notes></time-modification>`
-      : '') +
-    (notations ? `<notations>${notations}</notations>` : '') +
-    (head && event.lyric ? `<lyric><text>${escapeText(event.lyric)}</text></lyric>` : '') +
+    (tuplet ? tupletXml(tuplet) : '') +
+    maybeTag('notations', notations) +
+    (head ? lyricXml(event) : '') +
     '</note>\n'
   );
 }

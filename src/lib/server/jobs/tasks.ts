@@ -61,7 +61,7 @@ type Handlers = { readonly [N in TaskName]: (ask: Tasks[N]['ask']) => Promise<Ta
 export const HANDLERS: Handlers = {
   import: ({ bytes, fileName, partIndex }) => importScore(bytes, fileName, partIndex),
   nextVersion: ({ old, bytes, fileName, partIndex, inked, used }) =>
-    importNextVersion(old, bytes, fileName, partIndex, inked, used),
+    importNextVersion(old, { bytes, fileName, partIndex }, inked, used),
   page: async (input) => {
     const prepared = await preparePage(input);
     return { content: packed(prepared), firstLine: prepared.page.firstLine };

@@ -59,16 +59,6 @@ export async function maybeFindVersion(tx: Transaction, versionId: string): Prom
   return rows[0] ? toVersion(rows[0]) : null;
 }
 
-export async function maybeFindCurrentVersion(tx: Transaction, pieceId: string): Promise<Version | null> {
-  const { rows } = await tx.query(
-    `SELECT ${COLUMNS} FROM score_versions v
-     JOIN pieces p ON p.studio_id = v.studio_id AND p.id = v.piece_id AND p.current_version = v.number
-     WHERE p.id = $1`,
-    [pieceId],
-  );
-  return rows[0] ? toVersion(rows[0]) : null;
-}
-
 /** What the desk reads: the MusicXML document. */
 export async function maybeReadDocument(tx: Transaction, versionId: string): Promise<Buffer | null> {
   const { rows } = await tx.query<{ document: Buffer }>(

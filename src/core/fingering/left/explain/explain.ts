@@ -47,7 +47,7 @@ export function momentTerms(problem: FingeringProblem, states: readonly HandStat
     void sums.set(term, (sums.get(term) ?? 0) + cost);
   const moment = problem.moments[k]!;
   stateCost(problem, moment, state, into(own));
-  if (from) transitionCost(problem, problem.moments[k - 1]!, from, moment, state, into(way));
+  if (from) transitionCost(problem, from, moment, state, into(way));
   else entryCost(problem, state, into(way));
   const terms = { problem, k, from, own, way };
   known.set(state, terms);

@@ -96,33 +96,44 @@ const grows = (a: Grip, b: Grip) => !gripCovers(a, b) && isBarre(b);
 const laying = (stint: Stint, leadMs: number): HandActionKind =>
   isBarre(stint.grip) ? 'barre' : leadMs >= PREPARED_MS ? 'prepare' : 'place';
 
+type FingerWay = 'stay' | 'slide' | 'hinge' | 'lift';
+
 /** How a finger comes from one stint to its next. */
 function wayBetween(
   problem: FingeringProblem,
   states: readonly HandState[],
   from: Stint,
   to: Stint,
-): 'stay' | 'slide' | 'hinge' | 'lift' {
-  const between = states.slice(from.to + 1, to.from);
+): FingerWay {
   const shifts = shiftsBetween(problem, states, from.to, to.from);
-  if (from.grip.fret === to.grip.fret && !shifts) {
-    if (
-      gripCovers(from.grip, to.grip) &&
-      isBarre(from.grip) &&
-      between.every((state) => mayLie(problem, state, to))
-    )
-      return sameGrip(from.grip, to.grip) || !freesSomething(states[to.from]!, from.grip) ? 'stay' : 'hinge';
-    if (gripCovers(to.grip, from.grip) && between.every((state) => mayLie(problem, state, from)))
-      return 'stay';
-    return 'lift';
-  }
-  const oneString = !isBarre(from.grip) && !isBarre(to.grip) && from.grip.firstString === to.grip.firstString;
-  const silent = between.every(({ placements }) =>
-    placements.every(({ string }) => string !== from.grip.firstString),
-  );
-  if (oneString && silent && from.grip.fret !== to.grip.fret && shifts) return 'slide';
-  const shapeMoves = isBarre(from.grip) && isBarre(to.grip) && between.length === 0;
-  return shapeMoves ? 'slide' : 'lift';
+  if (from.grip.fret === to.grip.fret)
+    return shifts ? wayAlong(states, from, to, false) : wayOnFret(problem, states, from, to);
+  return wayAlong(states, from, to, shifts);
+}
+
+/** The hand stays where it is: what covers the rest may lie. */
+function wayOnFret(
+  problem: FingeringProblem,
+  states: readonly HandState[],
+  from: Stint,
+  to: Stint,
+): FingerWay {
+  const between = states.slice(from.to + 1, to.from);
+  const mayKeep = (one: Stint) => between.every((state) => mayLie(problem, state, one));
+  if (gripCovers(from.grip, to.grip) && isBarre(from.grip) && mayKeep(to))
+    return sameGrip(from.grip, to.grip) || !freesSomething(states[to.from]!, from.grip) ? 'stay' : 'hinge';
+  return gripCovers(to.grip, from.grip) && mayKeep(from) ? 'stay' : 'lift';
+}
+
+/** A tip slides along a string that is silent meanwhile; a barre moves as it is. */
+function wayAlong(states: readonly HandState[], from: Stint, to: Stint, shifts: boolean): FingerWay {
+  const between = states.slice(from.to + 1, to.from);
+  const string = from.grip.firstString;
+  const oneString = !isBarre(from.grip) && !isBarre(to.grip) && string === to.grip.firstString;
+  const silent = () =>
+    between.every(({ placements }) => placements.every((place) => place.string !== string));
+  if (shifts && oneString && silent()) return 'slide';
+  return isBarre(from.grip) && isBarre(to.grip) && between.length === 0 ? 'slide' : 'lift';
 }
 
 function shiftsBetween(

@@ -6,6 +6,7 @@ import { spanOfPair } from './reachUsed';
 import { cutsCost, measureShift } from '../rules/prices';
 import { momentTerms } from './explain';
 import { type HandState, positionOf } from '../rules/handState';
+import { stringsUnder } from '../rules/stand';
 import { LEFT_TERMS, type LeftTermId } from '../rules/terms';
 
 /**
@@ -92,7 +93,7 @@ export function reasonsAgainst(
     .filter(([, { amount }]) => amount >= LEAST_DIFFERENCE)
     .sort((x, y) => y[1].amount - x[1].amount);
   const words = dearest.map(([group, { amount, worst, term }]) =>
-    reasonAt(problem, other, best, group, worst, term, amount),
+    reasonAt(problem, other, best, worst, { group, term, amount }),
   );
   return [...(held ? [held] : []), ...words].slice(0, MOST_REASONS);
 }
@@ -122,51 +123,70 @@ function fingerHolds(
   return { code: 'fingerHolds', finger, uid: uids[0]!, role, midi, untilTicks: endTicks };
 }
 
+/** What makes the other plan dearer: a group of terms, the one that does so most, and by how much. */
+interface Difference {
+  readonly group: string;
+  readonly term: LeftTermId;
+  readonly amount: number;
+}
+
 function reasonAt(
   problem: FingeringProblem,
   states: readonly HandState[],
   best: readonly HandState[],
-  group: string,
   k: number,
-  term: LeftTermId,
-  amount: number,
+  { group, term, amount }: Difference,
 ): ChoiceReason {
-  const generic: ChoiceReason = { code: 'term', term, difference: amount };
+  const generic = { code: 'term', term, difference: amount } as const;
   const state = states[k]!;
-  const moment = problem.moments[k]!;
   switch (group) {
-    case 'shift': {
-      const shift =
-        k > 0 ? measureShift(problem, problem.moments[k - 1]!, states[k - 1]!, moment, state) : null;
-      if (!shift) return generic;
-      const { distanceMm, windowMs, neededMs } = shift;
-      // A hand whose fingers are squeezed over the nut opens again; along the neck it stays.
-      if (Math.round(distanceMm) === 0) return { ...generic, term: 'squeeze' };
-      const toPosition = positionOf(state.placements) ?? 1;
-      return { code: 'shift', distanceMm, windowMs, neededMs, toPosition };
-    }
+    case 'shift':
+      return k > 0 ? shiftAt(problem, states, k, generic) : generic;
     case 'cut':
       return cutAt(problem, states, best, k) ?? generic;
-    case 'stretch': {
-      const widest = FINGER_PAIRS.map((pair) => spanOfPair(problem, state, pair))
-        .filter((span) => span !== null)
-        .sort((x, y) => y.mm - y.atEaseMm - (x.mm - x.atEaseMm))[0];
-      return widest && widest.mm > widest.atEaseMm ? { code: 'stretch', ...widest } : generic;
-    }
+    case 'stretch':
+      return widestAt(problem, state) ?? generic;
     case 'barre': {
       const barre = state.barre ?? state.smallBarres[0] ?? null;
-      return barre
-        ? { code: 'barre', fret: barre.fret, strings: barre.lastString - barre.firstString + 1 }
-        : generic;
+      return barre ? { code: 'barre', fret: barre.fret, strings: stringsUnder(barre) } : generic;
     }
     case 'hop': {
       const before = states[k - 1];
-      const hops = before ? [1, 2, 3, 4].find((f) => hopped(before, state, f)) : undefined;
-      return hops === undefined ? generic : { code: 'hop', finger: hops };
+      const finger = before ? [1, 2, 3, 4].find((f) => hopped(before, state, f)) : undefined;
+      return finger === undefined ? generic : { code: 'hop', finger };
     }
     default:
       return generic;
   }
+}
+
+function shiftAt(
+  problem: FingeringProblem,
+  states: readonly HandState[],
+  k: number,
+  generic: Extract<ChoiceReason, { readonly code: 'term' }>,
+): ChoiceReason {
+  const [moment, next] = [problem.moments[k - 1]!, problem.moments[k]!];
+  const shift = measureShift(problem, moment, states[k - 1]!, next, states[k]!);
+  if (!shift) return generic;
+  const { distanceMm, windowMs, neededMs } = shift;
+  // A hand whose fingers are squeezed over the nut opens again; along the neck it stays.
+  if (Math.round(distanceMm) === 0) return { ...generic, term: 'squeeze' };
+  return {
+    code: 'shift',
+    distanceMm,
+    windowMs,
+    neededMs,
+    toPosition: positionOf(states[k]!.placements) ?? 1,
+  };
+}
+
+/** The pair of fingers that opens furthest beyond ease. */
+function widestAt(problem: FingeringProblem, state: HandState): ChoiceReason | null {
+  const widest = FINGER_PAIRS.map((pair) => spanOfPair(problem, state, pair))
+    .filter((span) => span !== null)
+    .sort((x, y) => y.mm - y.atEaseMm - (x.mm - x.atEaseMm))[0];
+  return widest && widest.mm > widest.atEaseMm ? { code: 'stretch', ...widest } : null;
 }
 
 function hopped(before: HandState, state: HandState, finger: number): boolean {
@@ -183,7 +203,7 @@ function cutAt(
 ): ChoiceReason | null {
   const moment = problem.moments[k]!;
   const before = states[k - 1];
-  if (!before || cutsCost(problem, problem.moments[k - 1]!, before, moment, states[k]!) === 0) return null;
+  if (!before || cutsCost(problem, before, moment, states[k]!) === 0) return null;
   const lost = before.strikes
     .map((index) => problem.strikes[index]!)
     .filter((strike) => strike.endTicks > moment.tick && !states[k]!.strikes.includes(strike.index))

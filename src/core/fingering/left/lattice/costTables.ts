@@ -58,8 +58,8 @@ export class CostTables {
   }
 
   ownCost({ charge }: OwnRule, code: number): number {
-    const bill = new Bill(this.setting.weights, undefined);
-    charge(code, this.setting, bill);
+    const bill = new Bill(this.setting, undefined);
+    charge(code, bill);
     return bill.sum;
   }
 

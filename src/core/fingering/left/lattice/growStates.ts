@@ -48,6 +48,14 @@ function fitsBefore(tables: CostTables, chosen: readonly number[], column: numbe
   return true;
 }
 
+/** A row of numbers besides the places; see `StateRows`. */
+interface Lying {
+  readonly stands: readonly number[];
+  readonly down: number;
+  readonly range: number;
+  readonly memory: number;
+}
+
 class RowsInTheMaking {
   private readonly places: number[] = [];
   private readonly stands: number[] = [];
@@ -81,7 +89,8 @@ class RowsInTheMaking {
     if (doubled && !barresPlayable(placementsAmong(chosen))) return;
     const arrivals = this.withSilence(hold.arrivals, strings, stands[0]!);
     if (arrivals.length === 0 && hold.arrivals.length > 0) return;
-    if (down > 0) this.push(chosen, arrivals, stands, down, rangeWith(chosen, stands[0]!), 0);
+    if (down > 0)
+      this.push(chosen, arrivals, { stands, down, range: rangeWith(chosen, stands[0]!), memory: 0 });
     else this.addFree(chosen, arrivals);
   }
 
@@ -108,8 +117,8 @@ class RowsInTheMaking {
     if (!remembered) this.remembered.set(arrivals, (remembered = this.rememberedBy(arrivals)));
     for (const index of remembered) {
       const memory = this.holds.memories[index];
-      if (memory) this.push(chosen, arrivals, memory.stands, 0, memory.range, index + 1);
-      else this.push(chosen, arrivals, NOTHING, 0, NO_RANGE, 0);
+      const { stands, range } = memory ?? NOWHERE;
+      this.push(chosen, arrivals, { stands, down: 0, range, memory: memory ? index + 1 : 0 });
     }
   }
 
@@ -125,10 +134,7 @@ class RowsInTheMaking {
   private push(
     chosen: readonly number[],
     arrivals: readonly number[],
-    stands: readonly number[],
-    down: number,
-    range: number,
-    memory: number,
+    { stands, down, range, memory }: Lying,
   ): void {
     for (const place of chosen) this.places.push(place);
     for (const stand of stands) this.stands.push(stand);
@@ -154,7 +160,8 @@ class RowsInTheMaking {
   }
 }
 
-const NOTHING: readonly number[] = [NO_STAND, NO_STAND, NO_STAND, NO_STAND];
+/** No finger ever lay. */
+const NOWHERE = { stands: [NO_STAND, NO_STAND, NO_STAND, NO_STAND], range: NO_RANGE } as const;
 
 const placementsAmong = (chosen: readonly number[]) =>
   chosen.filter((place) => place !== NO_PLACE).map((place) => PLACEMENTS[place]!);

@@ -195,8 +195,8 @@ class HoldsInTheMaking {
 
   /** What it costs that the h-th held note, from one place, lies on another or is let go. */
   private price(h: number, from: number, to: number): number {
-    const bill = new Bill(this.tables.setting.weights, undefined);
-    this.rules[h]!.charge(from + 1, to + 1, 0, this.tables.setting, bill);
+    const bill = new Bill(this.tables.setting, undefined);
+    this.rules[h]!.charge(from + 1, to + 1, 0, bill);
     return bill.sum;
   }
 

@@ -54,17 +54,21 @@ export class LayerStore {
       this.addEntry(read, stateCost);
       return { rows, stateCost, ways: null, omitted: left };
     }
-    const costs = new StepCosts(tables, arena, readRows(before, []), read, step, stepRules(step));
+    const costs = new StepCosts(
+      tables,
+      arena,
+      { before: readRows(before, []), after: read, step },
+      stepRules(step),
+    );
     const classes = predecessorClasses(rows, arrivals, grown.arrivalsOf);
     const ways = new HandTransitions(arena, before, rows.count, classes, costs);
     return { rows, stateCost, ways, omitted: left };
   }
 
   private addEntry({ count, hand }: ReadRows, costs: Int32Array): void {
-    const { setting } = this.tables;
     for (let s = 0; s < count; s++) {
-      const bill = new Bill(setting.weights, undefined);
-      chargeEntry(hand.at(s), setting, bill);
+      const bill = new Bill(this.tables.setting, undefined);
+      chargeEntry(hand.at(s), bill);
       costs[s]! += bill.sum;
     }
   }

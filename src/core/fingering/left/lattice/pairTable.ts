@@ -88,10 +88,10 @@ export class PairTable extends GrowingTable {
   /** @throws RangeError for a cost that does not fit an entry: a weight is far too large */
   fill(row: number, column: number): number {
     const [from, to, ms] = [this.rowCodes[row]!, this.columnCodes[column]!, this.rowMs[row]!];
-    const bill = new Bill(this.setting.weights, undefined);
+    const bill = new Bill(this.setting, undefined);
     let counts = 0;
     for (const { charge, bears } of this.rules) {
-      charge(from, to, ms, this.setting, bill);
+      charge(from, to, ms, bill);
       if (bears) counts += bears(from, to);
     }
     if (bill.sum > LARGEST_COST) throw new RangeError(`${this.rules[0]!.id}: a step costs ${bill.sum}`);
@@ -127,8 +127,8 @@ export class CarriedTable extends GrowingTable {
     const [from, to, ms] = [this.rowCodes[row]!, this.columnCodes[column]!, this.rowMs[row]!];
     let least = Infinity;
     for (let carrier = 0; carrier < this.rule.carriers; carrier++) {
-      const bill = new Bill(this.setting.weights, undefined);
-      this.rule.charge(from, to, ms, carrier, this.setting, bill);
+      const bill = new Bill(this.setting, undefined);
+      this.rule.charge(from, to, ms, carrier, bill);
       this.entries[cell + 1 + carrier] = bill.sum;
       least = Math.min(least, bill.sum);
     }

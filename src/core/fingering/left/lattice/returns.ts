@@ -30,12 +30,8 @@ export function solveWithReturns(
   let best: Solution | null = null;
   exploreReturns(
     problem,
-    layers,
-    masks,
-    chain,
-    extras,
-    () => best?.cost ?? UNREACHABLE,
-    ({ solution }) => (best = solution),
+    { layers, masks, chain, extras },
+    { limit: () => best?.cost ?? UNREACHABLE, visit: ({ solution }) => (best = solution) },
   );
   return best;
 }
@@ -48,19 +44,27 @@ export interface FixedReturns {
   readonly solution: Solution;
 }
 
-/**
- * Visits every choice of hands at the returns whose least cost is below the limit, which a visit may lower.
- * @param chain its layers may be other than `layers`: the same ones with every cost times `scale`
- */
+/** A chain without its returns, solved under `extras`. */
+export interface OpenChain {
+  readonly layers: readonly HandLayer[];
+  readonly masks: readonly Mask[];
+  /** Its layers may be other than `layers`: the same ones with every cost times `scale`. */
+  readonly chain: Solution;
+  readonly extras: Extras;
+  readonly scale?: number;
+}
+
+/** A visit may lower the limit. */
+export interface Visitor {
+  readonly limit: () => number;
+  readonly visit: (fixed: FixedReturns) => void;
+}
+
+/** Visits every choice of hands at the returns whose least cost is below the limit. */
 export function exploreReturns(
   problem: FingeringProblem,
-  layers: readonly HandLayer[],
-  masks: readonly Mask[],
-  chain: Solution,
-  extras: Extras,
-  limit: () => number,
-  visit: (fixed: FixedReturns) => void,
-  scale = 1,
+  { layers, masks, chain, extras, scale = 1 }: OpenChain,
+  { limit, visit }: Visitor,
 ): void {
   const { returns } = problem.passes;
   const explore = (states: readonly number[], solution: Solution, limits: readonly Mask[], paid: Extras) => {
@@ -70,7 +74,7 @@ export function exploreReturns(
     for (const s of statesByBound(solution, one.to)) {
       if (costThrough(solution, one.to, s) >= limit()) break;
       const fixed = withOnly(limits, one.to, s, layers[one.to]!.rows.count);
-      const more = withReturn(problem, layers, one, s, paid, scale);
+      const more = withReturn(problem, layers, paid, one, { s, scale });
       const next = solveLattice(chain.layers, fixed, solution, more);
       if (next) explore([...states, s], next, fixed, more);
     }
@@ -85,7 +89,7 @@ export const returnExtras = (
   states: readonly number[],
 ): Extras =>
   problem.passes.returns.reduce<Extras>(
-    (extras, one, n) => withReturn(problem, layers, one, states[n]!, extras),
+    (extras, one, n) => withReturn(problem, layers, extras, one, { s: states[n]!, scale: 1 }),
     layers.map(() => null),
   );
 
@@ -107,10 +111,9 @@ const withOnly = (masks: readonly Mask[], k: number, s: number, count: number): 
 function withReturn(
   problem: FingeringProblem,
   layers: readonly HandLayer[],
-  one: Return,
-  s: number,
   extras: Extras,
-  scale = 1,
+  one: Return,
+  { s, scale }: { readonly s: number; readonly scale: number },
 ): Extras {
   const from = layers[one.from]!;
   const to = layers[one.to]!.state(s);

@@ -16,6 +16,13 @@ export interface ReadRows {
   readonly hand: RowHand;
 }
 
+/** The rows of two layers and the step between them. */
+export interface ReadStep {
+  readonly before: ReadRows;
+  readonly after: ReadRows;
+  readonly step: Step;
+}
+
 export function ownCosts(
   tables: CostTables,
   arena: Arena,
@@ -52,9 +59,7 @@ export class StepCosts {
   constructor(
     tables: CostTables,
     private readonly arena: Arena,
-    private readonly before: ReadRows,
-    private readonly after: ReadRows,
-    private readonly step: Step,
+    private readonly way: ReadStep,
     { plain, carried }: StepRules,
   ) {
     this.plain = byColumns(plain).map((rules) => this.placed(tables.plainTable(rules), rules[0]!));
@@ -88,11 +93,12 @@ export class StepCosts {
     table: T,
     { from, to }: { readonly from: TimedColumn; readonly to: Column },
   ): Placed<T> {
-    const { arena, before, after } = this;
+    const { arena } = this;
+    const { before, after, step } = this.way;
     const times: number[] = [];
     const seen = numbered(arena, before.count, (s) => {
       const hand = before.hand.at(s);
-      return from.code(hand) * TIMES + timeIndex(times, from.ms(hand, this.step));
+      return from.code(hand) * TIMES + timeIndex(times, from.ms(hand, step));
     });
     const rowOf = ({ values }: Numbered) =>
       values.map((value) => table.rowOf(Math.floor(value / TIMES), times[value % TIMES]!));

@@ -28,13 +28,7 @@ describe('the ways of the left hand', () => {
       to.ways!.push(rest, back, onward, 1);
       const way = (a: number, b: number) =>
         follows(problem, from.states[a]!, to.states[b]!, problem.moments[k]!)
-          ? transitionCost(
-              problem,
-              problem.moments[k - 1]!,
-              from.states[a]!,
-              problem.moments[k]!,
-              to.states[b]!,
-            )
+          ? transitionCost(problem, from.states[a]!, problem.moments[k]!, to.states[b]!)
           : UNREACHABLE;
       to.states.forEach((_, b) => {
         const sums = from.states.map((_one, a) => Math.min(UNREACHABLE, before[a]! + way(a, b)));

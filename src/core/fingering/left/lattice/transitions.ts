@@ -10,6 +10,16 @@ import type { PredecessorClass } from './predecessorClasses';
 import type { StateRows } from './stateRows';
 import type { StepCosts } from './tabulator';
 
+/** One direction of the recursion through the transitions; see `Ways`. */
+interface Sweep {
+  /** Of the states that it comes from. */
+  readonly costs: Int32Array;
+  readonly mask: Mask;
+  readonly least: Int32Array;
+  readonly via: Int32Array;
+  readonly times: number;
+}
+
 const UNPRICED = -1;
 /** Costs are sorted with the number of their owner in the low bits; both fit a double exactly. */
 const OWNERS = 1 << 20;
@@ -82,6 +92,7 @@ export class HandTransitions implements Ways {
 
   pull(before: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times = 1): void {
     const { memberStart, members, entryStart, entries, entryCuts } = this;
+    const sweep: Sweep = { costs: before, mask, least, via, times };
     for (let f = 0; f < memberStart.length - 1; f++) {
       const first = entryStart[f]!;
       const size = entryStart[f + 1]! - first;
@@ -93,27 +104,19 @@ export class HandTransitions implements Ways {
       }
       const next = cheapestAlone(size);
       if (costs[ordered[0]!]! >= UNREACHABLE) continue;
-      this.pullAlong(f, 1, before, mask, least, via, times);
+      this.pullAlong(f, 1, sweep);
       // After the cheapest only what is no dearer than the dearest member can still be of use.
       let most = 0;
       for (let m = memberStart[f]!; m < memberStart[f + 1]!; m++)
         if ((!mask || mask[members[m]!]) && least[members[m]!]! > most) most = least[members[m]!]!;
       if (next > most || next >= UNREACHABLE) continue;
       const reached = cheapestFirst(size, most);
-      this.pullAlong(f, reached, before, mask, least, via, times);
+      this.pullAlong(f, reached, sweep);
     }
   }
 
   /** Every member tries the first `reached` entries in `ordered`, until one is dearer than what it has found. */
-  private pullAlong(
-    f: number,
-    reached: number,
-    before: Int32Array,
-    mask: Mask,
-    least: Int32Array,
-    via: Int32Array,
-    times: number,
-  ): void {
+  private pullAlong(f: number, reached: number, { costs: before, mask, least, via, times }: Sweep): void {
     const { memberStart, members, priceStart, entryStart, entries, prices, step } = this;
     const first = entryStart[f]!;
     for (let m = memberStart[f]!, end = memberStart[f + 1]!; m < end; m++) {
@@ -144,6 +147,7 @@ export class HandTransitions implements Ways {
 
   push(rest: Int32Array, least: Int32Array, via: Int32Array, times = 1): void {
     const { memberStart, members, entryStart, entries, entryCuts } = this;
+    const sweep: Sweep = { costs: rest, mask: null, least, via, times };
     for (let f = 0; f < memberStart.length - 1; f++) {
       const first = memberStart[f]!;
       const size = memberStart[f + 1]! - first;
@@ -151,7 +155,7 @@ export class HandTransitions implements Ways {
       for (let m = 0; m < size; m++) costs[m] = rest[members[first + m]!]!;
       const next = cheapestAlone(size);
       if (costs[ordered[0]!]! >= UNREACHABLE) continue;
-      this.pushAlong(f, 1, rest, least, via, times);
+      this.pushAlong(f, 1, sweep);
       if (next >= UNREACHABLE) continue;
       let most = 0;
       for (let e = entryStart[f]!; e < entryStart[f + 1]!; e++) {
@@ -160,19 +164,12 @@ export class HandTransitions implements Ways {
       }
       if (next > most) continue;
       const reached = cheapestFirst(size, most);
-      this.pushAlong(f, reached, rest, least, via, times);
+      this.pushAlong(f, reached, sweep);
     }
   }
 
   /** Every entry tries the first `reached` members in `ordered`, until one is dearer than what it has found. */
-  private pushAlong(
-    f: number,
-    reached: number,
-    rest: Int32Array,
-    least: Int32Array,
-    via: Int32Array,
-    times: number,
-  ): void {
+  private pushAlong(f: number, reached: number, { least, via, times }: Sweep): void {
     const { memberStart, members, priceStart, entryStart, entries, entryCuts, prices, step } = this;
     const first = memberStart[f]!;
     const start = entryStart[f]!;

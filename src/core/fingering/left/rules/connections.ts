@@ -12,7 +12,7 @@ export const linkRule = (link: Link): WayRule => ({
   id: idOf(link),
   from: { code: (hand) => hand.placeOn(link.fromColumn) + 1, ms: () => 0 },
   to: { code: (hand) => hand.placeOfStruck(link.to) + 1 },
-  charge: (from, to, _ms, _setting, bill) => {
+  charge: (from, to, _ms, bill) => {
     if (from > 0 && to > 0) chargeLink(link, PLACEMENTS[from - 1]!, PLACEMENTS[to - 1]!, bill);
   },
 });

@@ -46,7 +46,7 @@ export const heldRule = ({ column, cut }: HeldNote, h: number): WayRule => ({
   id: `held ${cut ? `${cut.term} ${cut.amount} ${cut.mustRing}` : 'again'}`,
   from: { code: (hand) => (column < 0 ? NO_PLACE : hand.placeOn(column)) + 1, ms: () => 0 },
   to: { code: (hand) => hand.placeOn(h) + 1 },
-  charge: (from, to, _ms, _setting, bill) => {
+  charge: (from, to, _ms, bill) => {
     if (from === 0 || from === to || !cut) return;
     if (to === 0) chargeCut(cut, bill);
     else bill.charge('handOver', 1);

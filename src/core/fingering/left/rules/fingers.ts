@@ -35,7 +35,7 @@ const fingerAfter = (finger: number): Column => ({
 });
 
 /** Time in ms that a finger that is down has before the end of a step: at least its share of it. */
-export function freeMs(hand: Hand, finger: number, step: Step): number {
+function freeMs(hand: Hand, finger: number, step: Step): number {
   return Math.max(1, RELEASE_SHARE * step.ms, step.endedMs[columnUnder(hand, finger)]!);
 }
 
@@ -51,18 +51,18 @@ export const HOPS: readonly WayRule[] = COLUMNS.map(({ finger, from, to }) => ({
   id: `hop ${finger}`,
   from,
   to,
-  charge: (a, b, ms, setting, bill) => {
+  charge: (a, b, ms, bill) => {
     if (flagIn(a)) return;
     const [before, after] = [maybeStandAt(standIn(a)), maybeStandAt(standIn(b))];
-    if (before && after) chargeHop(finger, before, after, ms, setting, bill);
+    if (before && after && !(finger === 1 && swivels(before, after))) chargeHop(before, after, ms, bill);
   },
   bears: (a, b) => bearing(standIn(a), standIn(b)),
 }));
 
-function chargeHop(finger: number, a: Stand, b: Stand, freeMs: number, setting: HandSetting, bill: Bill) {
-  if (a.string === b.string || (finger === 1 && swivels(a, b))) return;
+function chargeHop(a: Stand, b: Stand, freeMs: number, bill: Bill) {
+  if (a.string === b.string) return;
   bill.charge('hop', 1);
-  bill.charge('hopHaste', hopMs(setting, a, b) / freeMs);
+  bill.charge('hopHaste', hopMs(bill.setting, a, b) / freeMs);
 }
 
 /** Finger 1 goes from a tip to a barre over the same string, or back: it swivels, it does not hop. */
@@ -88,24 +88,18 @@ export const BARRES: readonly WayRule[] = COLUMNS.map(({ finger, from, to }) => 
   id: `barre ${finger}`,
   from,
   to,
-  charge: (a, b, _ms, setting, bill) => {
+  charge: (a, b, _ms, bill) => {
     const barre = maybeStandAt(standIn(b));
     if (!barre || barre.strings.length === 1) return;
     const before = flagIn(a) ? null : maybeStandAt(standIn(a));
-    if (finger === 1) chargeBarre(before, barre, flagIn(b), setting, bill);
+    if (finger === 1) chargeBarre(before, barre, flagIn(b), bill);
     else if (!before || !liesAlready(before, barre)) bill.charge('smallBarre', stringsUnder(barre) - 1);
   },
 }));
 
-function chargeBarre(
-  before: Stand | null,
-  barre: Stand,
-  arched: boolean,
-  { weights }: HandSetting,
-  bill: Bill,
-) {
+function chargeBarre(before: Stand | null, barre: Stand, arched: boolean, bill: Bill) {
   if (before && liesAlready(before, barre)) return;
-  const full = priceOf(weights, 'barre', barre.fret) * BARRE_SIZE[stringsUnder(barre)]!;
+  const full = priceOf(bill.setting.weights, 'barre', barre.fret) * BARRE_SIZE[stringsUnder(barre)]!;
   const onFret = before?.fret === barre.fret;
   const smaller = onFret && before!.strings.length > 1;
   const share = smaller ? BARRE_PREPARED_SHARE.smallerBarre : onFret ? BARRE_PREPARED_SHARE.finger : 1;

@@ -70,12 +70,6 @@ export function handState(
 const rangeWith = (places: readonly number[], barre: Stand | null): HandRange | null =>
   barre ? { low: barre.fret, high: barre.fret } : rangeOf(places);
 
-/** The placement under a finger, the first of a barre; null when it is free. */
-export function placeUnder(state: HandState, finger: number): Placement | null {
-  const slot = state.slotOfFinger[finger]!;
-  return slot < 0 ? null : state.placements[slot]!;
-}
-
 /**
  * The position as a guitarist names it: the fret where finger 1 lies, or would lie by the lowest finger that
  * is down. Null when nothing is stopped.

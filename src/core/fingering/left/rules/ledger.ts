@@ -1,6 +1,7 @@
 /** How an amount of a term is priced and written down. */
 import { price } from '../../rules/costTerm';
 import { LEFT_TERMS, type LeftTermId } from './terms';
+import type { HandSetting } from './rule';
 import type { LeftWeights } from './weights';
 
 /** Told of every amount that is charged; how a total is explained. */
@@ -10,17 +11,17 @@ export type Ledger = (term: LeftTermId, cost: number) => void;
 export const priceOf = (weights: LeftWeights, term: LeftTermId, value: number): number =>
   price(LEFT_TERMS[term], value, weights[term]);
 
-/** Adds up charges of one state or step. */
+/** Adds up charges of one state or step, for one hand on one instrument. */
 export class Bill {
   sum = 0;
 
   constructor(
-    private readonly weights: LeftWeights,
+    readonly setting: HandSetting,
     private readonly ledger: Ledger | undefined,
   ) {}
 
   charge(term: LeftTermId, value: number): void {
-    this.add(term, priceOf(this.weights, term, value));
+    this.add(term, priceOf(this.setting.weights, term, value));
   }
 
   add(term: LeftTermId, cost: number): void {

@@ -17,45 +17,50 @@ export function stateCost(
   state: HandState,
   ledger?: Ledger,
 ): number {
-  const bill = new Bill(problem.weights, ledger);
+  const bill = new Bill(problem, ledger);
   const rules = ownRules(moment.struck.map((index) => problem.strikes[index]!));
-  chargeOwn(rules, recordHand(state, moment), problem, bill);
+  chargeOwn(rules, recordHand(state, moment), bill);
   return bill.sum;
 }
 
-export function chargeOwn(rules: readonly OwnRule[], hand: Hand, setting: HandSetting, bill: Bill): void {
-  for (const { code, charge } of rules) charge(code(hand), setting, bill);
+export function chargeOwn(rules: readonly OwnRule[], hand: Hand, bill: Bill): void {
+  for (const { code, charge } of rules) charge(code(hand), bill);
 }
 
-/** Effort in tenths of a point of going from one state to the next. Call it only when `follows` holds. */
+/** Two states and the step between them. */
+interface Way {
+  readonly before: Hand;
+  readonly after: Hand;
+  readonly step: Step;
+}
+
+/** Effort in tenths of a point of going from one state to that at `next`. Call it only when `follows` holds. */
 export function transitionCost(
   problem: FingeringProblem,
-  moment: Moment,
   from: HandState,
   next: Moment,
   to: HandState,
   ledger?: Ledger,
 ): number {
-  const bill = new Bill(problem.weights, ledger);
-  const step = stepBetween(problem, moment, next);
-  const [before, after] = [recordHand(from, moment), recordHand(to, next)];
-  chargePlain(heldRules(step), before, after, step, problem, bill);
-  chargeStep(stepRules(step), before, after, step, problem, bill);
+  const bill = new Bill(problem, ledger);
+  const way = wayTo(problem, from, next, to);
+  chargePlain(heldRules(way.step), way, bill);
+  chargeStep(stepRules(way.step), way, bill);
   return bill.sum;
 }
 
 /** What is lost of held notes on the way: the part of `transitionCost` that says so. */
-export function cutsCost(
-  problem: FingeringProblem,
-  moment: Moment,
-  from: HandState,
-  next: Moment,
-  to: HandState,
-): number {
-  const bill = new Bill(problem.weights, undefined);
-  const step = stepBetween(problem, moment, next);
-  chargePlain(heldRules(step), recordHand(from, moment), recordHand(to, next), step, problem, bill);
+export function cutsCost(problem: FingeringProblem, from: HandState, next: Moment, to: HandState): number {
+  const bill = new Bill(problem, undefined);
+  const way = wayTo(problem, from, next, to);
+  chargePlain(heldRules(way.step), way, bill);
   return bill.sum;
+}
+
+function wayTo(problem: FingeringProblem, from: HandState, next: Moment, to: HandState): Way {
+  const moment = problem.moments[next.index - 1]!;
+  const step = stepTo(problem, columnsOf(moment), next);
+  return { before: recordHand(from, moment), after: recordHand(to, next), step };
 }
 
 /** What one return costs: the way of the hand and its fingers; nothing is held over a jump. */
@@ -67,28 +72,27 @@ export function returnCost(
   ledger?: Ledger,
 ): number {
   const [last, first] = [problem.moments[from]!, { ...problem.moments[to]!, tick }];
-  const bill = new Bill(problem.weights, ledger);
+  const bill = new Bill(problem, ledger);
   const step = jumpTo(problem, last, columnsOf(last), first);
   const rules = stepRules(step);
   // At the very beginning every play lays its barre anew: its own cost says so.
   const plain = to === 0 ? rules.plain.filter((rule) => !ENTRY.includes(rule)) : rules.plain;
-  chargeStep({ ...rules, plain }, recordHand(a, last), recordHand(b, first), step, problem, bill);
+  chargeStep({ ...rules, plain }, { before: recordHand(a, last), after: recordHand(b, first), step }, bill);
   return bill.sum;
 }
 
 /** What a state costs as the first one. */
-export function entryCost(problem: HandSetting, state: HandState, ledger?: Ledger): number {
-  const bill = new Bill(problem.weights, ledger);
-  const hand = recordHand(state, { index: 0, tick: 0, timeMs: 0, struck: state.strikes, held: [] });
-  chargeEntry(hand, problem, bill);
+export function entryCost(setting: HandSetting, state: HandState, ledger?: Ledger): number {
+  const bill = new Bill(setting, ledger);
+  chargeEntry(recordHand(state, { index: 0, tick: 0, timeMs: 0, struck: state.strikes, held: [] }), bill);
   return bill.sum;
 }
 
-export function chargeEntry(hand: Hand, setting: HandSetting, bill: Bill): void {
-  for (const { to, charge } of ENTRY) charge(0, to.code(hand), 0, setting, bill);
+export function chargeEntry(hand: Hand, bill: Bill): void {
+  for (const { to, charge } of ENTRY) charge(0, to.code(hand), 0, bill);
 }
 
-/** The change of position between two states, or null when the hand stays where it is. */
+/** The change of position between two states, or null when the hand stays where it is. `next` may be a jump's. */
 export function measureShift(
   problem: FingeringProblem,
   moment: Moment,
@@ -96,44 +100,26 @@ export function measureShift(
   next: Moment,
   to: HandState,
 ): ShiftMeasure | null {
-  const step = stepBetween(problem, moment, next);
+  const columns = columnsOf(moment);
+  const follows = problem.moments[next.index - 1] === moment && problem.moments[next.index] === next;
+  const step = follows ? stepTo(problem, columns, next) : jumpTo(problem, moment, columns, next);
   return measuredShift(problem, recordHand(from, moment), recordHand(to, next), step);
 }
 
-function chargeStep(
-  { plain, carried }: StepRules,
-  before: Hand,
-  after: Hand,
-  step: Step,
-  setting: HandSetting,
-  bill: Bill,
-) {
-  const counts = chargePlain(plain, before, after, step, setting, bill);
+function chargeStep({ plain, carried }: StepRules, way: Way, bill: Bill): void {
+  const counts = chargePlain(plain, way, bill);
   const { from, to, carrierOf, charge } = carried;
-  charge(from.code(before), to.code(after), from.ms(before, step), carrierOf(counts), setting, bill);
+  const { before, after, step } = way;
+  charge(from.code(before), to.code(after), from.ms(before, step), carrierOf(counts), bill);
 }
 
 /** Gives what the rules count for what carries the hand. */
-function chargePlain(
-  rules: readonly WayRule[],
-  before: Hand,
-  after: Hand,
-  step: Step,
-  setting: HandSetting,
-  bill: Bill,
-): number {
+function chargePlain(rules: readonly WayRule[], { before, after, step }: Way, bill: Bill): number {
   let counts = 0;
   for (const { from, to, charge, bears } of rules) {
     const [a, b] = [from.code(before), to.code(after)];
-    charge(a, b, from.ms(before, step), setting, bill);
+    charge(a, b, from.ms(before, step), bill);
     counts += bears?.(a, b) ?? 0;
   }
   return counts;
-}
-
-/** A jump leads to a moment of its own. */
-function stepBetween(problem: FingeringProblem, moment: Moment, next: Moment): Step {
-  const columns = columnsOf(moment);
-  const follows = problem.moments[next.index - 1] === moment && problem.moments[next.index] === next;
-  return follows ? stepTo(problem, columns, next) : jumpTo(problem, moment, columns, next);
 }

@@ -27,8 +27,6 @@ const known: (HandRange | undefined)[] = [];
 export const rangeAt = (id: number): HandRange =>
   (known[id] ??= { low: Math.floor(id / WIDTH) + LOWEST, high: (id % WIDTH) + LOWEST });
 
-export const maybeRangeAt = (id: number): HandRange | null => (id === NO_RANGE ? null : rangeAt(id));
-
 /** Of the fingers that stop these places; null where none does. */
 export function rangeOf(places: readonly number[]): HandRange | null {
   let low = Infinity;

@@ -15,7 +15,7 @@ export interface OwnRule {
   /** Equal for rules that charge the same for the same codes. */
   readonly id: string;
   readonly code: (hand: Hand) => number;
-  readonly charge: (code: number, setting: HandSetting, bill: Bill) => void;
+  readonly charge: (code: number, bill: Bill) => void;
 }
 
 /** What a rule looks at of a state: a whole number from 0 up to `CODES`. */
@@ -36,7 +36,7 @@ export interface WayRule {
   readonly id: string;
   readonly from: TimedColumn;
   readonly to: Column;
-  readonly charge: (from: number, to: number, ms: number, setting: HandSetting, bill: Bill) => void;
+  readonly charge: (from: number, to: number, ms: number, bill: Bill) => void;
   /** How it bears on what carries the hand: counts in a number, which are added up over the rules of a step. */
   readonly bears?: (from: number, to: number) => number;
 }
@@ -52,14 +52,7 @@ export interface CarriedRule {
   /** Carriers are numbered from 0 up to this. */
   readonly carriers: number;
   readonly carrierOf: (counts: number) => number;
-  readonly charge: (
-    from: number,
-    to: number,
-    ms: number,
-    carrier: number,
-    setting: HandSetting,
-    bill: Bill,
-  ) => void;
+  readonly charge: (from: number, to: number, ms: number, carrier: number, bill: Bill) => void;
 }
 
 /** All rules of one step. */

@@ -4,7 +4,7 @@ import { bearing, countIn, LEAVES, SLIDES, SQUEAKS, STAYS } from './fingers';
 import { freedTicks, type Hand, LONG_FREE } from './hand';
 import { handWayFrets, handWayMm } from './handWay';
 import type { Bill } from './ledger';
-import { NO_RANGE, type HandRange, rangeAt } from './range';
+import { NO_RANGE, rangeAt } from './range';
 import type { CarriedRule, HandSetting } from './rule';
 import type { Step } from './step';
 import { CARRIER_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE, SQUEEZE_FRETS } from './terms';
@@ -48,30 +48,27 @@ export const SHIFT: CarriedRule = {
   to: { code: (hand) => (hand.down === 0 ? 0 : hand.range + 1) },
   carriers: CARRIERS.length,
   carrierOf,
-  charge: (from, to, ms, carrier, setting, bill) => {
+  charge: (from, to, ms, carrier, bill) => {
     if (from === 0 || to === 0) return;
     const [start, end] = [rangeAt((from >> 1) - 1), rangeAt(to - 1)];
     if (handWayFrets(start, end) <= SQUEEZE_FRETS) {
-      bill.charge('squeeze', handWayMm(start, end, setting.fretboard));
+      bill.charge('squeeze', handWayMm(start, end, bill.setting.fretboard));
       return;
     }
     const { by, squeaks } = CARRIERS[carrier]!;
     // An open string or a rest carries the hand at the full way.
-    chargeShift(setting, start, end, ms, by === 'none' && (from & 1) === 1 ? 'open' : by, bill);
+    chargeShift(
+      handWayMm(start, end, bill.setting.fretboard),
+      ms,
+      by === 'none' && (from & 1) === 1 ? 'open' : by,
+      bill,
+    );
     if (squeaks) bill.charge('squeak', 1);
   },
 };
 
-function chargeShift(
-  { fretboard, hand }: HandSetting,
-  start: HandRange,
-  end: HandRange,
-  windowMs: number,
-  carrier: Carrier,
-  bill: Bill,
-) {
-  const distanceMm = handWayMm(start, end, fretboard);
-  const share = movementMs(distanceMm, hand) / Math.max(1, windowMs);
+function chargeShift(distanceMm: number, windowMs: number, carrier: Carrier, bill: Bill) {
+  const share = movementMs(distanceMm, bill.setting.hand) / Math.max(1, windowMs);
   bill.charge('shift', 1);
   bill.charge('shiftDistance', distanceMm * CARRIER_SHARE[carrier]);
   bill.charge('shiftHaste', share);
@@ -80,7 +77,7 @@ function chargeShift(
 }
 
 /** Time in ms from when the last note that holds the hand may be released to the end of the step. */
-export function windowMs(hand: Hand, step: Step): number {
+function windowMs(hand: Hand, step: Step): number {
   const freed = freedTicks(hand, step);
   const waited = freed === LONG_FREE ? Infinity : step.msBefore(freed);
   return Math.min(LONGEST_WINDOW_MS, Math.max(waited, RELEASE_SHARE * step.ms));

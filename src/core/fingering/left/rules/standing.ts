@@ -1,21 +1,21 @@
 /** What the fingers that are down cost by how they lie to each other, whatever is struck. */
-import { pairOf } from '../../../instrument/handProfile';
+import { type FingerPair, pairOf } from '../../../instrument/handProfile';
 import { fingerDistanceMm } from './constraints';
 import type { Hand } from './hand';
 import type { Bill } from './ledger';
-import type { HandSetting, OwnRule } from './rule';
-import { isBarre, maybeStandAt, shapeOfStand, type Stand, stringsUnder } from './stand';
+import type { OwnRule } from './rule';
+import { maybeStandAt, shapeOfStand, type Stand, stringsUnder } from './stand';
 import { BARRE_SIZE, INDEX_OPENS } from './terms';
 
 /** By finger 1 to 4 at 0 to 3; null for a finger that is free. */
-export type Shape = readonly (Stand | null)[];
+type Shape = readonly (Stand | null)[];
 
 const SHAPES = 25 << 6;
 
 export const STANDING: OwnRule = {
   id: 'standing',
   code: (hand) => (hand.down === 0 ? 0 : codeOf(hand)),
-  charge: (code, setting, bill) => chargeStanding(shapeOf(code), setting, bill),
+  charge: (code, bill) => chargeStanding(shapeOf(code), bill),
 };
 
 function codeOf(hand: Hand): number {
@@ -34,11 +34,11 @@ function shapeOf(code: number): Shape {
   return shape;
 }
 
-export function chargeStanding(shape: Shape, setting: HandSetting, bill: Bill): void {
+function chargeStanding(shape: Shape, bill: Bill): void {
   for (let low = 1; low <= 3; low++) {
     for (let high = low + 1; high <= 4; high++) {
       const [a, b] = [shape[low - 1]!, shape[high - 1]!];
-      if (a && b) chargeTwoFingers(setting, low, a, high, b, bill);
+      if (a && b) chargeTwoFingers(pairOf(low, high), a, b, bill);
     }
   }
   chargeSpread(shape, bill);
@@ -50,14 +50,9 @@ export function chargeStanding(shape: Shape, setting: HandSetting, bill: Bill): 
     bill.charge('order', 1);
 }
 
-function chargeTwoFingers(
-  { fretboard, hand }: HandSetting,
-  low: number,
-  a: Stand,
-  high: number,
-  b: Stand,
-  bill: Bill,
-) {
+/** @param pair the fingers, the lower-numbered one at `a` */
+function chargeTwoFingers(pair: FingerPair, a: Stand, b: Stand, bill: Bill) {
+  const { fretboard, hand } = bill.setting;
   let nearestMm = Infinity;
   for (const one of a.strings) {
     for (const other of b.strings) {
@@ -65,7 +60,7 @@ function chargeTwoFingers(
       nearestMm = Math.min(nearestMm, mm);
     }
   }
-  const reach = hand.reach[pairOf(low, high)];
+  const reach = hand.reach[pair];
   const beyondMm = Math.max(0, nearestMm - reach.atEaseMm);
   bill.charge('stretch', beyondMm / (reach.atMostMm - reach.atEaseMm));
   const crossed = a.fret === b.fret && b.lastString > a.lastString;
@@ -85,6 +80,3 @@ function chargeSpread(shape: Shape, bill: Bill): void {
     last = k;
   }
 }
-
-/** Whether any finger bars. */
-export const bars = (hand: Hand): boolean => [1, 2, 3, 4].some((finger) => isBarre(hand.standUnder(finger)));

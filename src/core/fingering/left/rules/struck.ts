@@ -24,7 +24,7 @@ export const struckRule = (note: StruckNote, k: number): OwnRule => ({
     const place = hand.placeOfStruck(k);
     return place === NO_PLACE ? 0 : (place + 1) * POSITIONS + handPosition(hand.range) + BEYOND_NUT;
   },
-  charge: (code, _setting, bill) => {
+  charge: (code, bill) => {
     if (code === 0) return;
     const place = PLACEMENTS[Math.floor(code / POSITIONS) - 1]!;
     chargeStruck(note, place, (code % POSITIONS) - BEYOND_NUT, bill);
@@ -55,7 +55,7 @@ export function chargeStruck(
 export const stoppingRule = (struck: number): OwnRule => ({
   id: 'stopping',
   code: (hand) => stoppingFingers(hand, struck),
-  charge: (code, _setting, bill) => chargeFingers(code, bill),
+  charge: (code, bill) => chargeFingers(code, bill),
 });
 
 function stoppingFingers(hand: Hand, struck: number): number {

@@ -8,8 +8,8 @@ export const TURNS: WayRule = {
   id: 'turns',
   from: { code: (hand) => hand.down, ms: (_hand, step) => step.ms },
   to: { code: (hand) => hand.down },
-  charge: (from, to, ms, { hand }, bill) =>
-    bill.charge('weakPair', turnWeakness(hand, from & ~to, to & ~from) * hurryOf(ms)),
+  charge: (from, to, ms, bill) =>
+    bill.charge('weakPair', turnWeakness(bill.setting.hand, from & ~to, to & ~from) * hurryOf(ms)),
 };
 
 /** How much the fingers that go down are hindered by those that lift. */

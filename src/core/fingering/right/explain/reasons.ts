@@ -50,8 +50,8 @@ export function walkedWithLedgers(
   played: readonly Played[],
 ): StrokesWalked {
   const ledgers = problem.moments.map(() => new Map<RightTermId, number>());
-  const steps = walkRight(problem, setting, states, played, undefined, (k) => (term, cost) => {
-    ledgers[k]!.set(term, (ledgers[k]!.get(term) ?? 0) + cost);
+  const steps = walkRight(problem, setting, states, played, {
+    ledger: (k) => (term, cost) => void ledgers[k]!.set(term, (ledgers[k]!.get(term) ?? 0) + cost),
   });
   return { steps, ledgers };
 }

@@ -44,15 +44,19 @@ export interface EarlierStrokes {
 
 const NO_STROKES: EarlierStrokes = { fingers: null, thumb: null };
 
-/** `kept`: what of a group is played; inked letters that contradict each other leave strokes out. */
+export interface Walking {
+  /** What of a group is played; inked letters that contradict each other leave strokes out. */
+  readonly kept?: (group: StrokeGroup) => StrokeGroup;
+  readonly ledger?: (k: number) => RightLedger;
+}
+
 export const walkRight = (
   problem: FingeringProblem,
   setting: RightSetting,
   states: readonly HandState[],
   played: readonly Played[],
-  kept?: (group: StrokeGroup) => StrokeGroup,
-  ledger?: (k: number) => RightLedger,
-): readonly RightStep[] => walkPlaced(problem, setting, placedOn(problem, states), played, kept, ledger);
+  how: Walking = {},
+): readonly RightStep[] => walkPlaced(problem, setting, placedOn(problem, states), played, how);
 
 /** The same on strings from anywhere. */
 export function walkPlaced(
@@ -60,15 +64,27 @@ export function walkPlaced(
   setting: RightSetting,
   placed: readonly (readonly PlacedStrike[])[],
   played: readonly Played[],
-  kept: (group: StrokeGroup) => StrokeGroup = (group) => group,
-  ledger?: (k: number) => RightLedger,
+  { kept = (group) => group, ledger }: Walking = {},
 ): readonly RightStep[] {
   const steps: RightStep[] = [];
   placed.forEach((strikes, k) => {
     const group = kept(strokeGroup(problem, setting, k, strikes));
-    steps.push(rightStep(problem, k, steps.at(-1) ?? null, group, strikes, played[k]!, ledger?.(k)));
+    steps.push(
+      rightStep(
+        problem,
+        k,
+        steps.at(-1) ?? null,
+        { group, placed: strikes, played: played[k]! },
+        ledger?.(k),
+      ),
+    );
   });
   return steps;
+}
+
+/** What is struck at a step, where it lies and how it is played. */
+interface StepPlayed extends Pick<RightStep, 'group' | 'placed'> {
+  readonly played: Played;
 }
 
 /** One step after the one before it, null at the start. */
@@ -76,9 +92,7 @@ export function rightStep(
   problem: FingeringProblem,
   k: number,
   last: RightStep | null,
-  group: StrokeGroup,
-  placed: readonly PlacedStrike[],
-  played: Played,
+  { group, placed, played }: StepPlayed,
   ledger?: RightLedger,
 ): RightStep {
   const before = last?.after ?? NO_MEMORY;

@@ -30,14 +30,20 @@ export interface Manner {
   readonly weights: RightWeights;
 }
 
-/** `schoolOfBar`: a bar's own school, null for that of the piece; `textureOf`: the teacher's word on a note's texture. */
+export interface SettingWishes {
+  /** A bar's own school, null for that of the piece. */
+  readonly schoolOfBar?: (barUid: string) => RightSchoolId | null;
+  /** Weights in the place of the table's. */
+  readonly base?: RightWeights;
+  /** The teacher's word on a note's texture. */
+  readonly textureOf?: (uid: string) => Texture | null;
+}
+
 export function rightSettingOf(
   score: Score,
   problem: FingeringProblem,
   style: RightStyle,
-  schoolOfBar: (barUid: string) => RightSchoolId | null,
-  base?: RightWeights,
-  textureOf?: (uid: string) => Texture | null,
+  { schoolOfBar = () => null, base, textureOf }: SettingWishes = {},
 ): RightSetting {
   const manners = new Map<RightSchoolId, Manner>();
   const mannerOf = (id: RightSchoolId): Manner => {

@@ -1,4 +1,5 @@
 /** What strokes cost: by themselves, and after the strokes before. */
+import { isWound } from '../../left/rules/place';
 import { movementMs, type HandProfile } from '../../../instrument/handProfile';
 import { RIGHT_FINGERS } from '../../../instrument/rightProfile';
 import { isPick, type Pluck } from '../../../score/model';
@@ -50,70 +51,95 @@ class Bill {
 const QUICK_RING = 4;
 const RING_BIT = 1 << RANK.a;
 
+const isStrummed = ({ effect }: StrokeGroup) => effect !== null && EFFECTS[effect].letters !== null;
+
 /** Effort of playing a group in this way, whatever came before. */
-export function groupCost(
-  group: StrokeGroup,
-  { letters, mode, fingers }: Sharing,
-  ledger?: RightLedger,
-): number {
+export function groupCost(group: StrokeGroup, sharing: Sharing, ledger?: RightLedger): number {
   const bill = new Bill(group.manner, ledger);
-  const { strokes, manner, onBeat, effect, texture } = group;
-  const strummed = effect !== null && EFFECTS[effect].letters !== null;
-  const thumbs = letters.filter((letter) => letter === 'p').length;
-  letters.forEach((letter, k) => {
-    const stroke = strokes[k]!;
-    const { string, printed, wanted } = stroke;
-    if (printed !== null && printed !== letter) bill.charge('printed', 1);
-    if (wanted !== null && wanted !== letter) bill.charge('wanted', 1);
-    if (letter === 'p') {
-      if (!strummed) thumbOwn(stroke, group, mode.kind === 'thumb', bill);
-      if (letters[k - 1] === 'p' && !strummed) bill.charge('brush', strokes[k - 1]!.string - string);
-    } else if (RANK[letter] <= RANK.c) {
-      if (stroke.hand === 'thumb') bill.charge('fingerBass', 1);
-      else if (!strummed && mode.kind === 'stations')
-        bill.charge(texture === 'brokenChord' ? 'brokenLow' : 'fingerLow', string);
-      if (letter === 'a' && mode.kind !== 'turn' && mode.kind !== 'cycle' && !strummed)
-        bill.charge('ring', 1);
-      if (letter === 'c') bill.charge('little', 1);
-    }
-    if (!isPick(letter)) bill.charge('station', awayFromStation(letter, string));
-  });
-  const { everywhere } = manner.school;
-  if (everywhere && strokes.length === 1 && strokes[0]!.hand !== 'thumb' && mode.kind !== 'turn')
+  sharing.letters.forEach((_letter, k) => letterCost(group, sharing, k, bill));
+  const { everywhere } = group.manner.school;
+  const single = group.strokes.length === 1 ? group.strokes[0]! : null;
+  if (single && everywhere && single.hand !== 'thumb' && sharing.mode.kind !== 'turn')
     bill.charge('offPair', 1);
   // The repeated notes of a tremolo are a cycle, or they are none.
-  if (
-    texture === 'tremolo' &&
-    strokes.length === 1 &&
-    strokes[0]!.phase &&
-    mode.kind !== 'cycle' &&
-    !everywhere
-  )
+  if (single?.phase && group.texture === 'tremolo' && sharing.mode.kind !== 'cycle' && !everywhere)
     bill.charge('cycleChange', 1);
+  chordCost(group, sharing, bill);
+  beatCost(group, sharing, bill);
+  if (sharing.fingers) placeCost(group, sharing, sharing.fingers, bill);
+  return bill.sum;
+}
+
+/** One of the letters on its string. */
+function letterCost(group: StrokeGroup, { letters, mode }: Sharing, k: number, bill: Bill): void {
+  const { strokes } = group;
+  const [stroke, letter] = [strokes[k]!, letters[k]!];
+  const { string, printed, wanted } = stroke;
+  if (printed !== null && printed !== letter) bill.charge('printed', 1);
+  if (wanted !== null && wanted !== letter) bill.charge('wanted', 1);
+  if (letter === 'p') {
+    if (!isStrummed(group)) {
+      thumbOwn(stroke, group, mode.kind === 'thumb', bill);
+      if (letters[k - 1] === 'p') bill.charge('brush', strokes[k - 1]!.string - string);
+    }
+  } else if (RANK[letter] <= RANK.c) fingerCost(stroke, group, letter, mode, bill);
+  if (!isPick(letter)) bill.charge('station', awayFromStation(letter, string));
+}
+
+function fingerCost(
+  { hand, string }: Stroke,
+  group: StrokeGroup,
+  letter: Pluck,
+  { kind }: Sharing['mode'],
+  bill: Bill,
+): void {
+  const strummed = isStrummed(group);
+  if (hand === 'thumb') bill.charge('fingerBass', 1);
+  else if (!strummed && kind === 'stations')
+    bill.charge(group.texture === 'brokenChord' ? 'brokenLow' : 'fingerLow', string);
+  if (letter === 'a' && kind !== 'turn' && kind !== 'cycle' && !strummed) bill.charge('ring', 1);
+  if (letter === 'c') bill.charge('little', 1);
+}
+
+function chordCost({ strokes, effect, landing }: StrokeGroup, { letters, fingers }: Sharing, bill: Bill) {
+  const thumbs = letters.filter((letter) => letter === 'p').length;
   if (thumbs > 1 && letters.length <= MOST_FINGERED && effect === null && !isMarked(strokes))
     bill.charge('twoThumbs', thumbs - 1);
+  if (fingers && landing > 0) bill.charge('findAgain', landing);
+}
+
+/** A plectrum goes down on a beat; a rasgueado goes out on it and back beside it. */
+function beatCost({ strokes, effect, onBeat }: StrokeGroup, { letters }: Sharing, bill: Bill): void {
   if (isPick(letters[0] ?? null)) {
     if ((letters[0] === 'down') !== onBeat) bill.charge('pickOffBeat', 1);
     bill.charge('pickGap', strokes[0]!.string - strokes.at(-1)!.string - (strokes.length - 1));
   }
-  // A rasgueado goes out on a beat and back beside it, as a plectrum does.
   if (effect === 'rasgueado' && (letters[0] !== 'i') !== onBeat) bill.charge('pickOffBeat', 1);
-  if (fingers && group.landing > 0) bill.charge('findAgain', group.landing);
-  if (fingers && !strummed && mode.kind === 'stations') {
-    bill.charge('home', Math.abs(placeOf(fingers) - HOME_PLACE));
-    bill.charge('spread', spreadStrings(letters, strokes));
+}
+
+/** Where the set of fingers stands. */
+function placeCost(
+  group: StrokeGroup,
+  { letters, mode }: Sharing,
+  fingers: NonNullable<Sharing['fingers']>,
+  bill: Bill,
+): void {
+  const awayFromHome = () => Math.abs(placeOf(fingers) - HOME_PLACE);
+  if (!isStrummed(group) && mode.kind === 'stations') {
+    bill.charge('home', awayFromHome());
+    bill.charge('spread', spreadStrings(letters, group.strokes));
   }
   // A slow tune has time for the finger that hangs over its string.
-  if (fingers && texture === 'slowMelody' && mode.kind === 'free') {
+  if (group.texture === 'slowMelody' && mode.kind === 'free') {
     if (group.paceMs < STRICT_MS && (fingers.bits & RING_BIT) !== 0) bill.charge('ring', 1, QUICK_RING);
-    else if (group.overChord) bill.charge('home', Math.abs(placeOf(fingers) - HOME_PLACE), 2);
+    else if (group.overChord) bill.charge('home', awayFromHome(), 2);
   }
-  if (fingers && strokes[0]!.hand === 'either' && (mode.kind === 'turn' || mode.kind === 'free')) {
+  if (group.strokes[0]!.hand === 'either' && (mode.kind === 'turn' || mode.kind === 'free')) {
     // i and m go down to the bass strings for runs; what is slow belongs to p there.
     const slow = Math.min(1, (group.paceMs - THUMB_FREE_MS) / THUMB_FREE_MS);
-    for (const string of fingers.strings) if (string >= 4) bill.charge('slowLow', slow * SLOW_LOW[string]!);
+    for (const string of fingers.strings)
+      if (isWound(string)) bill.charge('slowLow', slow * SLOW_LOW[string]!);
   }
-  return bill.sum;
 }
 
 /** By string: a finger there in a line of 440 ms a note and slower, in tenths of a point. */
@@ -179,18 +205,8 @@ export function fingersPartCost(
   if (mode.kind === 'thumb') thumbRunCost(before, group, bill);
   if (sharing.thumb && isAbove(before.map, sharing.thumb.string)) bill.charge('thumbAbove', 1);
   if (!fingers) return bill.sum;
-  const { startFinger } = group.manner.style;
-  if (
-    group.opens &&
-    startFinger !== null &&
-    startFinger !== 'p' &&
-    RIGHT_FINGERS[1 + lowestRank(fingers.bits)] !== startFinger
-  )
-    bill.charge('wanted', 1);
-  if (isOtherKind(before, sharing)) {
-    bill.charge('modeChange', 1);
-    if (typeof before.mode !== 'string' && before.mode.kind === 'thumb') bill.charge('thumbRun', 1);
-  }
+  if (group.opens && isOtherStart(group, fingers.bits)) bill.charge('wanted', 1);
+  changeCost(before, sharing, bill);
   switch (mode.kind) {
     case 'stations':
       stationsCost(before, group, sharing, bill);
@@ -209,6 +225,19 @@ export function fingersPartCost(
     default:
   }
   return bill.sum;
+}
+
+/** Whether the teacher has chosen another finger to begin with. */
+function isOtherStart({ manner }: StrokeGroup, bits: number): boolean {
+  const { startFinger } = manner.style;
+  return startFinger !== null && startFinger !== 'p' && RIGHT_FINGERS[1 + lowestRank(bits)] !== startFinger;
+}
+
+/** Another way to think. */
+function changeCost(before: FingersPart, sharing: Sharing, bill: Bill): void {
+  if (!isOtherKind(before, sharing)) return;
+  bill.charge('modeChange', 1);
+  if (typeof before.mode !== 'string' && before.mode.kind === 'thumb') bill.charge('thumbRun', 1);
 }
 
 const lowestRank = (bits: number) => Math.log2(bits & -bits);
