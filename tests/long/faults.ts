@@ -10,7 +10,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { type Fault, FAULTS } from './faultRows';
 
-const TESTS = ['src/core/fingering/left', 'src/core/fingering/solver/lattice.test.ts'];
+const TESTS = ['src/core/fingering/left', 'src/core/fingering/solver'];
 const root = fileURLToPath(new URL('../../', import.meta.url));
 const copy = mkdtempSync(join(tmpdir(), 'oculon-faults-'));
 const PARTS = [
@@ -18,6 +18,7 @@ const PARTS = [
   'tests',
   'calibration',
   'demo',
+  'scripts',
   'static',
   '.svelte-kit',
   'package.json',

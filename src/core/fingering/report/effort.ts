@@ -17,14 +17,15 @@ export interface MomentEffort {
   readonly way: number;
 }
 
-export function leftEffortAt(
+export function leftEffortOf(
   problem: FingeringProblem,
-  states: readonly HandState[],
   k: number,
+  from: HandState | null,
+  state: HandState,
 ): MomentEffort {
   const sum = (terms: ReadonlyMap<string, number>) =>
     [...terms.values()].reduce((total, cost) => total + cost, 0);
-  const { own, way } = momentTerms(problem, states, k);
+  const { own, way } = momentTerms(problem, k, from, state);
   return { own: sum(own), way: sum(way) };
 }
 

@@ -2,10 +2,9 @@
  * What a fingering of both hands comes to, as plain data. From plan to plan nearly all of it stays: what one moment or
  * one strike says is carried over wherever the hands that it depends on are the same.
  */
-import type { Figure } from '../../figures/figure';
 import type { Score } from '../../score/model';
-import { carried } from '../solver/carried';
-import { effortByBar, leftCostOf, leftEffortAt, type MomentEffort } from './effort';
+import { before, Column, here, over } from '../solver/column';
+import { effortByBar, leftCostOf, leftEffortOf, type MomentEffort } from './effort';
 import { findingsOf, landingFindings, slurFindings } from './findings';
 import { formulaSpans } from '../formulas/recognise';
 import type { Ink } from '../problem/ink';
@@ -39,12 +38,9 @@ interface Hands {
   readonly wanted: readonly number[];
 }
 
-/** What follows by strike, and from what sounds. */
+/** What follows by strike, moment and figure. */
 interface Told {
-  readonly sounds: readonly Sound[];
-  readonly untilTicks: readonly number[];
   readonly notes: readonly (readonly PlannedNote[])[];
-  readonly rests: readonly boolean[];
   readonly strokes: readonly (PlannedStroke | null)[];
   readonly figures: readonly PlannedFigure[];
 }
@@ -53,7 +49,16 @@ export class PlanReport {
   private readonly momentOf: readonly number[];
   private readonly endOfPiece: number;
   private readonly inOrder: readonly number[];
-  private last: (Hands & Told) | null = null;
+  private readonly columns = {
+    placed: new Column<readonly PlacedStrike[]>(),
+    steps: new Column<RightStep>(),
+    efforts: new Column<MomentEffort>(),
+    wanted: new Column<number>(),
+    sounds: new Column<Sound>(),
+    notes: new Column<readonly PlannedNote[]>(),
+    strokes: new Column<PlannedStroke | null>(),
+    figures: new Column<PlannedFigure>(),
+  };
 
   constructor(
     private readonly problem: FingeringProblem,
@@ -74,7 +79,6 @@ export class PlanReport {
     const landings = landingsOf(problem, hands.wanted, sounding);
     const rings = landed(sounding, landings);
     const told = this.tell(hands, sounds, rings, new Set(landings.map(({ momentIndex }) => momentIndex)));
-    this.last = { ...hands, ...told };
     const notes: PlannedNote[] = [];
     for (const strike of this.inOrder) notes.push(...told.notes[strike]!);
     const shifts = shiftsOf(problem, states);
@@ -111,77 +115,55 @@ export class PlanReport {
   }
 
   private handsOf({ states, played }: BothHands, inked: InkedLetters): Hands {
-    const { problem, setting, last } = this;
+    const { problem, setting, columns } = this;
     const count = problem.moments.length;
-    const sameHand = (k: number) => states[k] === last!.states[k] && states[k - 1] === last!.states[k - 1];
-    const placed = carried(count, last?.placed ?? null, sameHand, (k) =>
-      placedAt(problem, problem.moments[k]!, states[k - 1] ?? null, states[k]!),
+    const hands = [before(states), here(states)] as const;
+    const placed = columns.placed.of(count, hands, (k, last, state) =>
+      placedAt(problem, problem.moments[k]!, last, state),
     );
-    const sameGroup = (k: number) =>
-      placed[k] === last!.placed[k] &&
-      played[k] === last!.played[k] &&
-      inked.keyOf(k) === last!.inked.keyOf(k);
-    const steps = carried(
+    const letters = problem.moments.map((_moment, k) => inked.keyOf(k));
+    const sameAfter = (step: RightStep, last: RightStep | null, k: number) =>
+      isSameAfter(step, last, problem, k);
+    const steps = columns.steps.of(
       count,
-      last?.steps ?? null,
-      (k, made) => sameGroup(k) && made[k - 1] === last!.steps[k - 1],
-      (k, made) => {
-        const before = made[k - 1] ?? null;
-        if (last && sameGroup(k) && isSameAfter(last.steps[k]!, before, problem, k)) return last.steps[k]!;
-        const group = inked.adapt(strokeGroup(problem, setting, k, placed[k]!));
-        return rightStep(problem, k, before, { group, placed: placed[k]!, played: played[k]! });
+      [here(placed), here(played), here(letters), columns.steps.own(sameAfter)],
+      (k, places, how, _letters, last) => {
+        const group = inked.adapt(strokeGroup(problem, setting, k, places));
+        return rightStep(problem, k, last, { group, placed: places, played: how });
       },
     );
-    const efforts = carried(count, last?.efforts ?? null, sameHand, (k) => leftEffortAt(problem, states, k));
-    const hands = { inked, states, played, placed, steps, efforts };
-    return { ...hands, wanted: this.restsWanted(steps) };
+    const efforts = columns.efforts.of(count, hands, (k, last, state) =>
+      leftEffortOf(problem, k, last, state),
+    );
+    return { inked, states, played, placed, steps, efforts, wanted: this.restsWanted(steps) };
   }
 
+  /** What a stroke should come to lie on depends on the strokes around it, and on what lies between. */
   private restsWanted(steps: readonly RightStep[]): Hands['wanted'] {
-    const { problem, last } = this;
-    if (last && steps === last.steps) return last.wanted;
+    const { problem } = this;
     const played = steps.map((_step, k) => k).filter((k) => steps[k]!.group.strokes.length > 0);
-    const next: number[] = [];
-    const previous: number[] = [];
-    played.forEach((k, n) => {
-      previous[k] = played[n - 1] ?? -1;
-      next[k] = played[n + 1] ?? -1;
-    });
-    const same = (k: number) => steps[k] === last!.steps[k];
-    // A neighbour that has not changed plays, so that nothing between has come or gone.
-    const sameAround = (k: number) => {
-      for (let j = previous[k]! < 0 ? 0 : previous[k]!; j < k; j++) if (!same(j)) return false;
-      for (let j = k; j <= (next[k]! < 0 ? steps.length - 1 : next[k]!); j++) if (!same(j)) return false;
-      return true;
-    };
-    return carried(
-      steps.length,
-      last?.wanted ?? null,
-      (k) => previous[k] !== undefined && sameAround(k),
-      (k) =>
-        previous[k] === undefined
-          ? 0
-          : restWanted(
-              problem,
-              steps,
-              k,
-              previous[k]! < 0 ? undefined : previous[k],
-              next[k]! < 0 ? undefined : next[k],
-            ),
+    const neighbours = new Map(
+      played.map((k, n) => [k, { previous: played[n - 1], next: played[n + 1] }] as const),
     );
+    const spanOf = (k: number): readonly [number, number] => {
+      const { previous = 0, next = steps.length - 1 } = neighbours.get(k) ?? { previous: k, next: k };
+      return [previous, next];
+    };
+    return this.columns.wanted.of(steps.length, [over(steps, spanOf)], (k, row) => {
+      const around = neighbours.get(k);
+      return around ? restWanted(problem, row, k, around.previous, around.next) : 0;
+    });
   }
 
   /** By strike: it depends on the hands from its own moment until it ends. */
   private soundsOf(states: readonly HandState[]): readonly Sound[] {
-    const { problem, momentOf, last } = this;
-    // How many hands before a moment are other ones than the last time.
-    const others = [0];
-    states.forEach((state, k) => others.push(others[k]! + (state === last?.states[k] ? 0 : 1)));
-    return carried(
-      problem.strikes.length,
-      last?.sounds ?? null,
-      (strike) => others[last!.sounds[strike]!.until + 1] === others[momentOf[strike]!],
-      (strike) => soundOf(problem, states, problem.strikes[strike]!, momentOf[strike]!, this.endOfPiece),
+    const { problem, momentOf, endOfPiece } = this;
+    const spanOf = (strike: number, { until }: Sound): readonly [number, number] => [
+      momentOf[strike]!,
+      until,
+    ];
+    return this.columns.sounds.of(problem.strikes.length, [over(states, spanOf)], (strike, row) =>
+      soundOf(problem, row, problem.strikes[strike]!, momentOf[strike]!, endOfPiece),
     );
   }
 
@@ -191,45 +173,31 @@ export class PlanReport {
     rings: readonly Ring[],
     landing: ReadonlySet<number>,
   ): Told {
-    const { problem, momentOf, last } = this;
+    const { problem, momentOf, columns } = this;
     const { strikes, moments } = problem;
     const untilTicks = strikes.map(({ onsetTicks }) => onsetTicks);
     for (const ring of rings) untilTicks[ring.strike] = ring.soundsUntilTicks;
-    const notes = carried(
+    const stepOf = momentOf.map((k) => steps[k]!);
+    const notes = columns.notes.of(
       strikes.length,
-      last?.notes ?? null,
-      (strike) =>
-        sounds[strike] === last!.sounds[strike] &&
-        steps[momentOf[strike]!] === last!.steps[momentOf[strike]!] &&
-        untilTicks[strike] === last!.untilTicks[strike],
-      (strike) => {
-        const k = momentOf[strike]!;
-        const pluck = pluckIn(steps[k]!, strike);
-        return plannedNotes(problem, strike, k, states[k]!, { pluck, untilTicks: untilTicks[strike]! });
+      [here(sounds), here(stepOf), here(untilTicks), here(momentOf.map((k) => states[k]!))],
+      (strike, _sound, step, ticks, state) => {
+        const pluck = pluckIn(step, strike);
+        return plannedNotes(problem, strike, momentOf[strike]!, state, { pluck, untilTicks: ticks });
       },
     );
     const rests = moments.map((_moment, k) => landing.has(k));
-    const strokes = carried(
-      moments.length,
-      last?.strokes ?? null,
-      (k) => steps[k] === last!.steps[k] && rests[k] === last!.rests[k],
-      (k) => strokeReport(problem, steps[k]!, k, rests[k]!),
+    const strokes = columns.strokes.of(moments.length, [here(steps), here(rests)], (k, step, isRest) =>
+      strokeReport(problem, step, k, isRest),
     );
-    return { sounds, untilTicks, notes, rests, strokes, figures: this.figuresOf(steps) };
+    return { notes, strokes, figures: this.figuresOf(steps) };
   }
 
   private figuresOf(steps: readonly RightStep[]): readonly PlannedFigure[] {
-    const { problem, setting, last } = this;
-    const { figures } = setting.reading;
-    const sameSteps = ({ fromMoment, toMoment }: Figure) => {
-      for (let k = fromMoment; k <= toMoment; k++) if (steps[k] !== last!.steps[k]) return false;
-      return true;
-    };
-    return carried(
-      figures.length,
-      last?.figures ?? null,
-      (n) => sameSteps(figures[n]!),
-      (n) => plannedFigure(problem, figures[n]!, steps),
+    const { figures } = this.setting.reading;
+    const spanOf = (n: number): readonly [number, number] => [figures[n]!.fromMoment, figures[n]!.toMoment];
+    return this.columns.figures.of(figures.length, [over(steps, spanOf)], (n, row) =>
+      plannedFigure(this.problem, figures[n]!, row),
     );
   }
 

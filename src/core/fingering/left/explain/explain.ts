@@ -13,8 +13,8 @@ export function termTotals(problem: FingeringProblem, states: readonly HandState
   const counting = (times: number) => (term: LeftTermId, cost: number) =>
     void totals.set(term, (totals.get(term) ?? 0) + times * cost);
   const { plays, steps, returns } = problem.passes;
-  states.forEach((_state, k) => {
-    const { own, way } = momentTerms(problem, states, k);
+  states.forEach((state, k) => {
+    const { own, way } = momentTerms(problem, k, states[k - 1] ?? null, state);
     for (const [term, cost] of own) counting(plays[k]!)(term, cost);
     for (const [term, cost] of way) counting(k === 0 ? plays[0]! : steps[k]!)(term, cost);
   });
@@ -37,9 +37,13 @@ interface Known extends MomentTerms {
 /** States are asked about again and again, and nearly all of a plan stays when one note is changed. */
 const known = new WeakMap<HandState, Known>();
 
-export function momentTerms(problem: FingeringProblem, states: readonly HandState[], k: number): MomentTerms {
-  const state = states[k]!;
-  const from = states[k - 1] ?? null;
+/** @param from the state before, null at the start */
+export function momentTerms(
+  problem: FingeringProblem,
+  k: number,
+  from: HandState | null,
+  state: HandState,
+): MomentTerms {
   const before = known.get(state);
   if (before && before.problem === problem && before.k === k && before.from === from) return before;
   const [own, way] = [new Map<LeftTermId, number>(), new Map<LeftTermId, number>()];

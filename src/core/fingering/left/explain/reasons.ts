@@ -55,8 +55,8 @@ type Ledgers = readonly ReadonlyMap<LeftTermId, number>[];
 
 /** By moment: what it adds, term by term. */
 export function ledgersOf(problem: FingeringProblem, states: readonly HandState[]): Ledgers {
-  return states.map((_state, k) => {
-    const { own, way } = momentTerms(problem, states, k);
+  return states.map((state, k) => {
+    const { own, way } = momentTerms(problem, k, states[k - 1] ?? null, state);
     const totals = new Map(own);
     for (const [term, cost] of way) totals.set(term, (totals.get(term) ?? 0) + cost);
     return totals;

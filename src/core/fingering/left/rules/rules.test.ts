@@ -1,0 +1,123 @@
+/** What single rules charge, worked out by hand: prices of the table, measures from the instrument. */
+import { describe, expect, it } from 'vitest';
+import { barXml, problemFrom } from '../../../../../tests/helpers/music';
+import { movementMs } from '../../../instrument/handProfile';
+import type { FingeringProblem } from '../../problem/problem';
+import { handState } from './handState';
+import { handWayMm } from './handWay';
+import { priceOf } from './ledger';
+import type { Placement } from './place';
+import { entryCost, measureShift, stateCost, transitionCost } from './prices';
+import { hopMs } from './fingers';
+import { CARRIER_SHARE, INDEX_OPENS, type LeftTermId, RELEASE_SHARE } from './terms';
+
+const at = (string: number, fret: number, finger: number): Placement => ({ string, fret, finger });
+
+/** Chords one after the other: one bar of quarters at 60, all notes in a voice of their own. */
+function chords(...rows: readonly (readonly number[])[]): FingeringProblem {
+  const notes = rows.flatMap((midis, k) =>
+    midis.map((midi, voice) => ({ midi, onset: 2 * k, length: 2, voice: voice + 1 })),
+  );
+  return problemFrom(barXml(notes, 60));
+}
+
+/** What the way from one chord to the next costs, term by term. */
+function wayTerms(problem: FingeringProblem, before: readonly Placement[], after: readonly Placement[]) {
+  const terms = new Map<LeftTermId, number>();
+  const add = (term: LeftTermId, cost: number) => void terms.set(term, (terms.get(term) ?? 0) + cost);
+  const [a, b] = problem.moments;
+  const from = handState(a!.struck, before, null);
+  const to = handState(b!.struck, after, null);
+  transitionCost(problem, from, b!, to, add);
+  return terms;
+}
+
+const shiftBetween = (
+  problem: FingeringProblem,
+  before: readonly Placement[],
+  after: readonly Placement[],
+) => {
+  const [a, b] = problem.moments;
+  return measureShift(problem, a!, handState(a!.struck, before, null), b!, handState(b!.struck, after, null));
+};
+
+describe('a change of position', () => {
+  // E on string 4, then on: all lines below stop one note by one finger.
+  const up = chords([52, 60], [56, 64]);
+  it('is carried by a finger that stays, one that slides, all that slide, or nothing', () => {
+    expect(shiftBetween(chords([52], [56]), [at(4, 2, 1)], [at(4, 6, 1)])?.carrier).toBe('guide');
+    expect(shiftBetween(up, [at(4, 2, 2), at(2, 1, 1)], [at(4, 6, 2), at(2, 5, 1)])?.carrier).toBe('shape');
+    expect(shiftBetween(chords([52], [61]), [at(4, 2, 1)], [at(2, 2, 2)])).toBeNull();
+    expect(shiftBetween(chords([52], [64]), [at(4, 2, 1)], [at(3, 9, 1)])?.carrier).toBe('none');
+    const far = chords([52, 62], [52, 67]);
+    const onto = shiftBetween(far, [at(4, 2, 1), at(2, 3, 4)], [at(4, 2, 1), at(3, 12, 4)]);
+    expect(onto).toMatchObject({ carrier: 'pivot', finger: 1 });
+  });
+
+  it('costs its difficulty in bits of the part that is felt, and what its haste says', () => {
+    const problem = chords([52], [59]);
+    const terms = wayTerms(problem, [at(4, 2, 1)], [at(4, 9, 1)]);
+    const mm = handWayMm({ low: 2, high: 2 }, { low: 9, high: 9 }, problem.fretboard);
+    const bits = Math.log2(1 + (mm * CARRIER_SHARE.guide) / 25);
+    expect(terms.get('shiftDistance')).toBe(Math.round(problem.weights.shiftDistance * bits));
+    expect(terms.get('shift')).toBe(priceOf(problem.weights, 'shift', 1));
+    const share = movementMs(mm, problem.hand) / (RELEASE_SHARE * 1000);
+    expect(terms.get('shiftHaste') ?? 0).toBe(priceOf(problem.weights, 'shiftHaste', share));
+  });
+
+  it('squeaks only when every guide runs along a wound string', () => {
+    const wound = wayTerms(chords([52], [56]), [at(4, 2, 1)], [at(4, 6, 1)]);
+    const plain = wayTerms(chords([61], [65]), [at(2, 2, 1)], [at(2, 6, 1)]);
+    const both = wayTerms(up, [at(4, 2, 2), at(2, 1, 1)], [at(4, 6, 2), at(2, 5, 1)]);
+    expect(wound.get('squeak')).toBe(priceOf(up.weights, 'squeak', 1));
+    expect([plain.get('squeak'), both.get('squeak')]).toEqual([undefined, undefined]);
+  });
+});
+
+describe('a finger', () => {
+  it('pays for another string, by the time it has of its own', () => {
+    const problem = chords([52], [57]);
+    const terms = wayTerms(problem, [at(4, 2, 2)], [at(3, 2, 2)]);
+    expect(terms.get('hop')).toBe(priceOf(problem.weights, 'hop', 1));
+    const share = hopMs(problem, at(4, 2, 2), at(3, 2, 2)) / (RELEASE_SHARE * 1000);
+    expect(terms.get('hopHaste') ?? 0).toBe(priceOf(problem.weights, 'hopHaste', share));
+    expect(wayTerms(problem, [at(4, 2, 2)], [at(3, 2, 1)]).get('hop')).toBeUndefined();
+  });
+
+  it('that goes on to the same fret as a barre swivels', () => {
+    const problem = chords([53], [53, 60, 65]);
+    const terms = wayTerms(problem, [at(4, 3, 1)], [at(4, 3, 1), at(3, 5, 3), at(2, 6, 4)]);
+    expect(terms.get('hop')).toBeUndefined();
+    const barred = wayTerms(
+      chords([60], [53, 57, 60]),
+      [at(2, 1, 1)],
+      [at(4, 3, 3), at(3, 2, 2), at(2, 1, 1)],
+    );
+    expect(barred.get('hop')).toBeUndefined();
+  });
+});
+
+describe('a hand that lies', () => {
+  const spread = (...places: readonly Placement[]) => {
+    const problem = chords(places.map((_place, k) => 52 + k));
+    const terms = new Map<LeftTermId, number>();
+    stateCost(problem, problem.moments[0]!, handState([...places.keys()], places, null), (term, cost) =>
+      terms.set(term, (terms.get(term) ?? 0) + cost),
+    );
+    return { problem, terms };
+  };
+  it('is spread or squeezed between neighbours among the fingers that are down', () => {
+    const wide = spread(at(4, 2, 1), at(3, 4, 2), at(2, 5, 3));
+    expect(wide.terms.get('extension')).toBe(priceOf(wide.problem.weights, 'extension', INDEX_OPENS));
+    const outer = spread(at(4, 2, 1), at(3, 3, 2), at(2, 5, 3));
+    expect(outer.terms.get('extension')).toBe(priceOf(outer.problem.weights, 'extension', 1));
+    const tight = spread(at(4, 2, 1), at(3, 2, 3));
+    expect(tight.terms.get('contraction')).toBe(priceOf(tight.problem.weights, 'contraction', 2));
+  });
+  it('lays its barre where the piece begins', () => {
+    const problem = chords([53, 60, 65]);
+    const barred = handState([0, 1, 2], [at(4, 3, 1), at(3, 5, 3), at(1, 3, 1)], null);
+    expect(entryCost(problem, barred)).toBeGreaterThan(0);
+    expect(entryCost(problem, handState([0, 1], [at(4, 3, 1), at(3, 5, 3)], null))).toBe(0);
+  });
+});
