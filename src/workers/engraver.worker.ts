@@ -1,17 +1,22 @@
 /** Engraves one score at a time; the module is loaded as soon as the worker starts. */
+import { expose } from 'comlink';
+import type { EngravedPage } from '../core/engraving/page';
 import { loadEngraver } from './engrave';
 import { preparePage } from './preparePage';
-import type { EngraverAnswer, EngraverRequest } from './protocol';
+import type { DocumentInput } from './readInput';
 
 void loadEngraver();
 
-self.onmessage = async ({ data }: MessageEvent<EngraverRequest>) => {
-  const { generation, operation } = data;
-  const answer = (value: EngraverAnswer) => self.postMessage(value);
-  try {
-    const { page } = await preparePage(data.input);
-    answer({ generation, operation, page });
-  } catch {
-    answer({ generation, operation, page: null });
-  }
+const service = {
+  /** Null for a document that cannot be read: the planner says why. */
+  async page(input: DocumentInput): Promise<EngravedPage | null> {
+    try {
+      return (await preparePage(input)).page;
+    } catch {
+      return null;
+    }
+  },
 };
+export type EngraverService = typeof service;
+
+expose(service);

@@ -415,22 +415,22 @@ export const FAULTS: readonly Fault[] = [
   {
     name: 'a note sounds on as under another hand',
     file: CARRIED,
-    find: 'others[last!.sounds[strike]!.until + 1] === others[momentOf[strike]!]',
-    put: 'others[momentOf[strike]! + 1] === others[momentOf[strike]!]',
+    find: '[momentOf[strike]!, until]',
+    put: '[momentOf[strike]!, momentOf[strike]!]',
     tests: OF_REPORT,
   },
   {
     name: 'rest strokes that do not look at their neighbours',
     file: CARRIED,
-    find: 'previous[k] !== undefined && sameAround(k)',
-    put: 'previous[k] !== undefined && same(k)',
+    find: 'return [previous, next];',
+    put: 'return [k, previous > next ? k : k];',
     tests: OF_REPORT,
   },
   {
     name: 'steps kept after another memory',
     file: CARRIED,
-    find: 'sameGroup(k) && isSameAfter(last.steps[k]!, before, problem, k)',
-    put: 'sameGroup(k)',
+    find: 'isSameAfter(step, last, problem, k)',
+    put: '(void last, step.own >= 0 && k >= 0)',
     tests: OF_REPORT,
   },
   {

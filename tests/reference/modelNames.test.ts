@@ -33,7 +33,7 @@ describe('the names of the models', () => {
   });
   it('do not change with a comment, nor with what they are not made of', async () => {
     edit('src/core/fingering/left/rules/shift.ts', (text) => `/* A word more. */\n${text}// and another\n`);
-    edit('src/lib/client/shortcuts.ts', (text) => `${text}\nexport const more = 1;\n`);
+    edit('src/lib/client/desk/shortcuts.ts', (text) => `${text}\nexport const more = 1;\n`);
     expect(await modelName(copy, 'PLANNER')).toBe(first.get('PLANNER'));
     expect(await modelName(copy, 'ENGRAVER')).toBe(first.get('ENGRAVER'));
   });

@@ -3,7 +3,7 @@
   import { beforeNavigate, invalidateAll } from '$app/navigation';
   import FileUp from '@lucide/svelte/icons/file-up';
   import Search from '@lucide/svelte/icons/search';
-  import { startPlanner } from '$lib/client/workers';
+  import { startPlanner } from '$lib/client/planner';
   import Rosette from '$lib/components/Rosette.svelte';
   import PieceCard from '$lib/components/shelf/PieceCard.svelte';
   import ImportResults from '$lib/components/shelf/ImportResults.svelte';

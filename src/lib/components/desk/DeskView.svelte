@@ -9,14 +9,14 @@
   import { importErrorText } from '$core/messages/en';
   import { placeOf, tempoAt } from '$core/score/places';
   import type { ExportKind } from '$core/formats/musicxml/exportFingered';
-  import { Desk } from '$lib/client/desk.svelte';
-  import type { DeskOpening } from '$lib/client/stored';
+  import { Desk } from '$lib/client/desk/desk.svelte';
+  import type { DeskOpening } from '$lib/client/desk/stored';
   import { correctedNotes, noticedBars } from './corrections';
   import HandPanel from './HandPanel.svelte';
   import LanesDock from './LanesDock.svelte';
   import ScorePanel from './ScorePanel.svelte';
-  import { acceptSlur, refuseSlur } from '$lib/client/slurs';
-  import { maybeShortcut } from '$lib/client/shortcuts';
+  import { acceptSlur, refuseSlur } from '$lib/client/desk/slurs';
+  import { maybeShortcut } from '$lib/client/desk/shortcuts';
   import FindingsPanel from './FindingsPanel.svelte';
   import KeyHelp from './KeyHelp.svelte';
   import NotePanel from './NotePanel.svelte';
@@ -40,13 +40,13 @@
 
   let help = $state(false);
   let tab = $state<'note' | 'hand' | 'strokes' | 'score'>('note');
-  const corrected = $derived(correctedNotes(desk.corrections));
-  const noticed = $derived(desk.score ? noticedBars(desk.score) : new Set<string>());
+  const corrected = $derived(correctedNotes(desk.session.corrections));
+  const noticed = $derived(desk.planning.score ? noticedBars(desk.planning.score) : new Set<string>());
 
   const conflicts = $derived(
     new Set(desk.findings.filter((f) => /unplayable|Contradicts/.test(f.code)).flatMap((f) => f.uids)),
   );
-  const noteOf = $derived(new Map((desk.score?.notes ?? []).map((note) => [note.uid, note])));
+  const noteOf = $derived(new Map((desk.planning.score?.notes ?? []).map((note) => [note.uid, note])));
   const nameOf = (uid: string) => (noteOf.get(uid) ? pitchName(noteOf.get(uid)!.pitch) : '');
   const effort = (tenths: number) => (tenths / 10).toFixed(1);
 
@@ -72,7 +72,7 @@
     target instanceof HTMLSelectElement;
 
   async function download(kind: ExportKind) {
-    const bytes = await desk.exportAs(kind);
+    const bytes = await desk.planning.exportAs(kind);
     const link = document.createElement('a');
     link.href = URL.createObjectURL(new Blob([new Uint8Array(bytes)], { type: 'application/octet-stream' }));
     link.download = `${fileStem(title)}.fingered.${kind}`;
@@ -98,12 +98,12 @@
     </a>
     <span class="opacity-40" aria-hidden="true">/</span>
     <h1 class="font-serif text-lg font-semibold">{title}</h1>
-    <span class="ml-3"><SaveState state={desk.saver.state} /></span>
+    <span class="ml-3"><SaveState state={desk.session.saver.state} /></span>
     <div class="ml-auto flex items-center gap-1">
       <button
         class="btn btn-ghost btn-sm"
         onclick={() => desk.undo()}
-        disabled={!desk.canUndo}
+        disabled={!desk.session.canUndo}
         aria-label="Undo"
         title="Undo (Ctrl z)"
       >
@@ -112,7 +112,7 @@
       <button
         class="btn btn-ghost btn-sm"
         onclick={() => desk.redo()}
-        disabled={!desk.canRedo}
+        disabled={!desk.session.canRedo}
         aria-label="Redo"
         title="Redo (Ctrl y)"
       >
@@ -121,10 +121,14 @@
       <button class="btn btn-ghost btn-sm" onclick={() => (help = true)} aria-label="Keys" title="Keys (?)">
         <Keyboard size={18} aria-hidden="true" />
       </button>
-      <button class="btn btn-sm btn-outline ml-2" onclick={() => download('musicxml')} disabled={!desk.plan}>
+      <button
+        class="btn btn-sm btn-outline ml-2"
+        onclick={() => download('musicxml')}
+        disabled={!desk.planning.plan}
+      >
         <Download size={16} aria-hidden="true" /> .musicxml
       </button>
-      <button class="btn btn-sm btn-outline" onclick={() => download('mxl')} disabled={!desk.plan}>
+      <button class="btn btn-sm btn-outline" onclick={() => download('mxl')} disabled={!desk.planning.plan}>
         <Download size={16} aria-hidden="true" /> .mxl
       </button>
     </div>
@@ -132,33 +136,33 @@
 
   <div class="flex min-h-0 flex-1">
     <div class="flex min-w-0 flex-1 flex-col">
-      <main class="min-h-0 flex-1 overflow-y-auto p-4" aria-busy={desk.busy}>
+      <main class="min-h-0 flex-1 overflow-y-auto p-4" aria-busy={desk.planning.busy}>
         {#if desk.refusal}
           <p role="alert" class="rounded-box border-error border p-6">{importErrorText(desk.refusal)}</p>
-        {:else if desk.page}
+        {:else if desk.planning.page}
           <div class="rounded-box mx-auto max-w-5xl px-3 shadow-sm" style:background="var(--paper)">
             <ScorePage
-              page={desk.page}
+              page={desk.planning.page}
               marks={desk.placed}
-              selectedUid={desk.selectedUid}
+              selectedUid={desk.selection.uid}
               {conflicts}
               {corrected}
               {noticed}
-              describe={(uid) => `${nameOf(uid)}, bar ${desk.barOf(uid)}`}
-              select={(uid) => desk.select(uid)}
+              describe={(uid) => `${nameOf(uid)}, bar ${desk.selection.barOf(uid)}`}
+              select={(uid) => desk.selection.select(uid)}
             />
           </div>
         {:else}
           <p class="p-12 text-center font-serif text-xl" role="status">Engraving …</p>
         {/if}
       </main>
-      {#if desk.page && desk.plan && desk.score}
+      {#if desk.planning.page && desk.planning.plan && desk.planning.score}
         <LanesDock
-          page={desk.page}
-          score={desk.score}
-          plan={desk.plan}
-          selectedUid={desk.selectedUid}
-          select={(uid) => desk.select(uid)}
+          page={desk.planning.page}
+          score={desk.planning.score}
+          plan={desk.planning.plan}
+          selectedUid={desk.selection.uid}
+          select={(uid) => desk.selection.select(uid)}
           shown={desk.lanesShown}
           toggle={() => desk.toggleLanes()}
         />
@@ -183,7 +187,7 @@
               onclick={() => (tab = id)}
             >
               {name}
-              {#if id === 'score' && (noticed.size > 0 || desk.score?.notices.length)}
+              {#if id === 'score' && (noticed.size > 0 || desk.planning.score?.notices.length)}
                 <span class="text-warning ml-1 font-semibold" title="Something was noticed in the file"
                   >!</span
                 >
@@ -193,44 +197,48 @@
         </div>
         <a class="link ml-auto text-sm" href="/survey/{opening.piece.id}">Survey</a>
       </div>
-      {#if tab === 'hand' && desk.score && desk.plan}
-        <HandPanel {desk} score={desk.score} plan={desk.plan} />
-      {:else if tab === 'strokes' && desk.score && desk.plan}
-        <StrokesPanel {desk} score={desk.score} plan={desk.plan} />
-      {:else if tab === 'score' && desk.score}
-        <ScorePanel {desk} score={desk.score} {opening} />
-      {:else if desk.selected}
+      {#if tab === 'hand' && desk.planning.score && desk.planning.plan}
+        <HandPanel {desk} score={desk.planning.score} plan={desk.planning.plan} />
+      {:else if tab === 'strokes' && desk.planning.score && desk.planning.plan}
+        <StrokesPanel {desk} score={desk.planning.score} plan={desk.planning.plan} />
+      {:else if tab === 'score' && desk.planning.score}
+        <ScorePanel {desk} score={desk.planning.score} {opening} />
+      {:else if desk.selection.note}
         <NotePanel
-          note={desk.selected}
-          name={nameOf(desk.selected.uid)}
-          bar={desk.barOf(desk.selected.uid)}
-          ink={desk.inkOf(desk.selected.uid)}
-          choices={desk.choices}
-          place={(ticks) => (desk.score ? placeOf(desk.score, ticks) : { bar: '', beat: '' })}
-          bpm={desk.score ? tempoAt(desk.score, noteOf.get(desk.selected.uid)?.onsetTicks ?? 0) : 0}
+          note={desk.selection.note}
+          name={nameOf(desk.selection.note.uid)}
+          bar={desk.selection.barOf(desk.selection.note.uid)}
+          ink={desk.session.inkOf(desk.selection.note.uid)}
+          choices={desk.planning.choices}
+          place={(ticks) =>
+            desk.planning.score ? placeOf(desk.planning.score, ticks) : { bar: '', beat: '' }}
+          bpm={desk.planning.score
+            ? tempoAt(desk.planning.score, noteOf.get(desk.selection.note.uid)?.onsetTicks ?? 0)
+            : 0}
           choose={(finger, string) => desk.choose(finger, string)}
           pluck={(letter) => desk.setPluck(letter)}
           slur={desk.slurHere}
           acceptSlur={() => acceptSlur(desk)}
           refuseSlur={() => refuseSlur(desk)}
         />
-      {:else if desk.busy && !desk.refusal}
+      {:else if desk.planning.busy && !desk.refusal}
         <p class="text-sm" role="status">Planning both hands …</p>
       {/if}
-      {#if desk.plan && tab === 'note'}
+      {#if desk.planning.plan && tab === 'note'}
         <FindingsPanel
           findings={desk.findings}
-          barOf={(uid) => desk.barOf(uid)}
-          go={(uid) => desk.select(uid)}
+          barOf={(uid) => desk.selection.barOf(uid)}
+          go={(uid) => desk.selection.select(uid)}
           accept={(remedy) => desk.accept(remedy)}
         />
         <section aria-labelledby="plan-heading" class="text-sm">
           <h2 id="plan-heading" class="mb-1 font-semibold">Whole piece</h2>
           <p>
-            Effort {effort(desk.plan.cost)}: left {effort(desk.plan.leftCost)}, right {effort(
-              desk.plan.rightCost,
-            )}; shifts {desk.plan.shifts.length}, barres {desk.plan.barres.length}.
-            {#if desk.plan.lowerBound === desk.plan.cost}Proven: both hands together at their least.{/if}
+            Effort {effort(desk.planning.plan.cost)}: left {effort(desk.planning.plan.leftCost)}, right {effort(
+              desk.planning.plan.rightCost,
+            )}; shifts {desk.planning.plan.shifts.length}, barres {desk.planning.plan.barres.length}.
+            {#if desk.planning.plan.lowerBound === desk.planning.plan.cost}Proven: both hands together at
+              their least.{/if}
           </p>
           <p class="mt-3 text-xs leading-snug opacity-85">
             Stretches, barres and repetition can injure: warm up, rest every 20 to 30 minutes, stop at pain,

@@ -6,7 +6,7 @@
   import { figureReasonText, formulaText, TEXTURE_NAMES } from '$core/messages/figures';
   import { EFFECT_NAMES } from '$core/messages/strokes';
   import type { Score } from '$core/score/model';
-  import type { Desk } from '$lib/client/desk.svelte';
+  import type { Desk } from '$lib/client/desk/desk.svelte';
 
   interface Props {
     desk: Desk;
@@ -26,7 +26,7 @@
     return from === to ? `Bar ${from}` : `Bars ${from} to ${to}`;
   };
   const voices = $derived(new Set(plan.figures.map(({ voice }) => voice)).size);
-  const here = $derived(plan.figures.find(({ uids }) => uids.includes(desk.selectedUid ?? '')) ?? null);
+  const here = $derived(plan.figures.find(({ uids }) => uids.includes(desk.selection.uid ?? '')) ?? null);
   const listed = $derived(
     plan.figures.filter(({ rule }) => rule !== 'withUpper').toSorted((a, b) => a.fromTicks - b.fromTicks),
   );
@@ -43,7 +43,7 @@
       )
       .map(({ uid }) => uid);
   });
-  const word = $derived(desk.lens.textureOf.get(desk.selectedUid ?? '') ?? null);
+  const word = $derived(desk.session.lens.textureOf.get(desk.selection.uid ?? '') ?? null);
   const landing = $derived(
     plan.landings.find(({ ticks }) => barUids.includes(score.measures[barOfTick(ticks)]?.uid ?? '')) ?? null,
   );
@@ -98,7 +98,7 @@
         <button
           class="hover:bg-base-200 w-full cursor-pointer py-1 text-left leading-snug"
           title={figureReasonText(figure)}
-          onclick={() => desk.select(figure.uids[0] ?? '')}
+          onclick={() => desk.selection.select(figure.uids[0] ?? '')}
         >
           <span class="font-medium">{barsOf(figure)}{voices > 1 ? `, voice ${figure.voice}` : ''}.</span>
           {TEXTURE_NAMES[figure.texture]}{#if figure.formula.length > 0}:

@@ -9,7 +9,7 @@
   import { roman } from '$core/music/roman';
   import { placeOf } from '$core/score/places';
   import type { Score } from '$core/score/model';
-  import type { Desk } from '$lib/client/desk.svelte';
+  import type { Desk } from '$lib/client/desk/desk.svelte';
   import ChoiceRow from './ChoiceRow.svelte';
   import { handName, SCHOOL_NAMES } from './lensWords';
 
@@ -23,7 +23,7 @@
   let blocks = $state(false);
   $effect(() => {
     void plan;
-    if (!desk.script) desk.askScript();
+    if (!desk.planning.script) desk.planning.askScripts();
   });
 
   const playerName = (id: string) => {
@@ -37,7 +37,7 @@
     readonly actions: readonly HandAction[];
   }
   const lines = $derived.by((): readonly Line[] => {
-    const script = desk.script ?? [];
+    const script = desk.planning.script ?? [];
     if (blocks)
       return asBlocks(script).map(({ ticks, momentIndex, actions }) => ({
         at: placeText(ticks),
@@ -65,7 +65,7 @@
   const here = $derived(
     Math.max(
       0,
-      lines.findLastIndex((line) => line.momentIndex <= (desk.selected?.momentIndex ?? 0)),
+      lines.findLastIndex((line) => line.momentIndex <= (desk.selection.note?.momentIndex ?? 0)),
     ),
   );
   const shownLines = $derived(lines.slice(Math.max(0, here - 2), here + AROUND));
@@ -78,14 +78,14 @@
       label="Hand"
       choices={PLAYERS.map(({ hand }) => hand.id)}
       nameOf={playerName}
-      value={desk.lens.player.hand.id}
+      value={desk.session.lens.player.hand.id}
       choose={(id) => desk.set(PIECE, 'hand', id)}
     />
     <ChoiceRow
       label="School"
       choices={LEFT_SCHOOL_IDS}
       nameOf={(id) => SCHOOL_NAMES[id]}
-      value={desk.lens.school}
+      value={desk.session.lens.school}
       choose={(id) => desk.set(PIECE, 'school', id)}
     />
   </div>
@@ -101,7 +101,7 @@
         <li class="border-base-300 border-t">
           <button
             class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[2.6rem_1fr_auto] gap-x-2 py-1 text-left"
-            onclick={() => desk.select(shift.toUid)}
+            onclick={() => desk.selection.select(shift.toUid)}
           >
             <span class="tabular-nums">{placeText(shift.jump ? shift.leavesTicks : shift.arrivesTicks)}</span>
             <span
@@ -126,7 +126,7 @@
       <input type="checkbox" class="checkbox checkbox-xs" bind:checked={blocks} /> as blocks
     </label>
   </div>
-  {#if !desk.script}
+  {#if !desk.planning.script}
     <p role="status">Writing the script …</p>
   {:else}
     <ol class="flex flex-col" data-testid="script">
@@ -134,7 +134,7 @@
         <li class="border-base-300 border-t">
           <button
             class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[2.6rem_1fr] gap-x-2 py-1 text-left leading-snug"
-            onclick={() => desk.select(uidAt(line.momentIndex))}
+            onclick={() => desk.selection.select(uidAt(line.momentIndex))}
           >
             <span class="tabular-nums">{line.at}</span>
             <span>

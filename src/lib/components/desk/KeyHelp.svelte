@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { SHORTCUTS } from '$lib/client/shortcuts';
+  import { SHORTCUTS } from '$lib/client/desk/shortcuts';
   let { close }: { close: () => void } = $props();
   let dialog: HTMLDialogElement;
   $effect(() => dialog.showModal());

@@ -7,7 +7,7 @@
   import type { InkMarks } from '$core/fingering/problem/ink';
   import { roman } from '$core/music/roman';
   import { choiceReasonText, type PlaceOf } from '$core/messages/hand';
-  import { STRING_KEYS } from '$lib/client/shortcuts';
+  import { STRING_KEYS } from '$lib/client/desk/shortcuts';
 
   interface Props {
     note: PlannedNote;

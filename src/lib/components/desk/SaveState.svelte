@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { SaveState } from '$lib/client/saver.svelte';
+  import type { SaveState } from '$lib/client/desk/saver.svelte';
   let { state }: { state: SaveState } = $props();
 
   const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });

@@ -5,8 +5,8 @@
   import { midiOf } from '$core/music/pitch';
   import { assumptionText, noticeText } from '$core/messages/en';
   import type { Score } from '$core/score/model';
-  import type { Desk } from '$lib/client/desk.svelte';
-  import type { DeskOpening } from '$lib/client/stored';
+  import type { Desk } from '$lib/client/desk/desk.svelte';
+  import type { DeskOpening } from '$lib/client/desk/stored';
   import { correctionWords, placeWords, tuningWords } from './corrections';
   import VersionPanel from './VersionPanel.svelte';
 
@@ -20,7 +20,7 @@
   const tempo = $derived(Math.round(score.tempos[0]?.quartersPerMinute ?? 0));
   /** From the file's pitches to the sounding ones, corrected or as it was read. */
   const shift = $derived(score.notes[0] ? score.notes[0].soundingMidi - midiOf(score.notes[0].pitch) : 0);
-  const slurs = $derived(desk.valueOf(PIECE, 'slurs'));
+  const slurs = $derived(desk.session.valueOf(PIECE, 'slurs'));
   const asksSlurs = $derived(score.notices.some((notice) => notice.code === 'ambiguousSlurs'));
 
   const firstNote = (bar: number) => score.notes.find((note) => note.measureIndex === bar)?.uid;
@@ -109,7 +109,7 @@
       <li>
         <button
           class="hover:bg-base-200 cursor-pointer text-left"
-          onclick={() => desk.select(firstNote(notice.measureIndex) ?? '')}
+          onclick={() => desk.selection.select(firstNote(notice.measureIndex) ?? '')}
         >
           <span aria-hidden="true" class="text-warning font-semibold">!</span>
           {noticeText(notice)}
@@ -124,7 +124,7 @@
 
 <section aria-labelledby="corrections-heading" class="text-sm">
   <h2 id="corrections-heading" class="mb-1 font-semibold">Corrections</h2>
-  {#if desk.corrections.length === 0}
+  {#if desk.session.corrections.length === 0}
     <p class="leading-snug">
       None. The file itself is never changed: Alt and the arrows correct pitch and length of the selected
       note,
@@ -132,9 +132,9 @@
     </p>
   {:else}
     <ul class="flex flex-col" data-testid="corrections">
-      {#each desk.corrections as correction (correction.target + correction.attribute)}
+      {#each desk.session.corrections as correction (correction.target + correction.attribute)}
         <li class="border-base-300 flex items-center gap-2 border-t py-1">
-          <button class="cursor-pointer text-left" onclick={() => desk.select(correction.target)}>
+          <button class="cursor-pointer text-left" onclick={() => desk.selection.select(correction.target)}>
             <span class="font-medium">{placeWords(score, correction.target)}:</span>
             {correctionWords(correction)}
           </button>
@@ -147,4 +147,4 @@
   {/if}
 </section>
 
-<VersionPanel {opening} {score} registers={desk.registers} />
+<VersionPanel {opening} {score} registers={desk.session.registers} />

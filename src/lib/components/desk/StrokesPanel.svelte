@@ -19,7 +19,7 @@
   } from '$core/messages/strokes';
   import { EFFECT_TAGS, type EffectTag, type Score } from '$core/score/model';
   import { placeOf } from '$core/score/places';
-  import type { Desk } from '$lib/client/desk.svelte';
+  import type { Desk } from '$lib/client/desk/desk.svelte';
   import ChoiceRow from './ChoiceRow.svelte';
   import FiguresPanel from './FiguresPanel.svelte';
 
@@ -33,15 +33,15 @@
   $effect(() => {
     // After every plan: an answer that an edit has made old is dropped.
     void plan;
-    if (!desk.slurs) desk.ask('slurs');
-    if (!desk.strokeScript) desk.askScript();
+    if (!desk.planning.slurs) desk.planning.askSlurs();
+    if (!desk.planning.strokeScript) desk.planning.askScripts();
   });
 
-  const style = $derived(desk.lens.right);
+  const style = $derived(desk.session.lens.right);
   let bars = $state(1);
   const noteOf = $derived(new Map(score.notes.map((note) => [note.uid, note])));
   const barAt = (uid: string | undefined) => noteOf.get(uid ?? '')?.measureIndex ?? 0;
-  const first = $derived(barAt(desk.selectedUid ?? undefined));
+  const first = $derived(barAt(desk.selection.uid ?? undefined));
   const last = $derived(Math.min(score.measures.length - 1, first + bars - 1));
   const barUids = $derived(score.measures.slice(first, last + 1).map(({ uid }) => uid));
   const passage = $derived.by(() => {
@@ -55,20 +55,23 @@
     last > first ? `bars ${named(first)} to ${named(last)}` : `bar ${named(first)}`,
   );
   const shown = $derived(
-    desk.ways && passage && desk.ways.from === passage.from && desk.ways.to === passage.to
-      ? desk.ways.ways
+    desk.planning.ways &&
+      passage &&
+      desk.planning.ways.from === passage.from &&
+      desk.planning.ways.to === passage.to
+      ? desk.planning.ways.ways
       : null,
   );
-  const ownSchool = $derived(desk.lens.schoolOfBar.get(barUids[0] ?? '') ?? null);
-  const chordEffect = $derived(desk.valueOf(desk.selectedUid ?? '', 'effect') as EffectTag | null);
+  const ownSchool = $derived(desk.session.lens.schoolOfBar.get(barUids[0] ?? '') ?? null);
+  const chordEffect = $derived(desk.session.valueOf(desk.selection.uid ?? '', 'effect') as EffectTag | null);
   const startFinger = $derived(style.startFinger as 'i' | 'm' | 'a' | null);
 
   /** Moments around the selection: the script of a whole piece is long. */
   const LINES = 12;
   const scriptLines = $derived.by(() => {
-    const actions = desk.strokeScript ?? [];
+    const actions = desk.planning.strokeScript ?? [];
     const moments = [...new Set(actions.map(({ momentIndex }) => momentIndex))];
-    const here = moments.findLastIndex((moment) => moment <= (desk.selected?.momentIndex ?? 0));
+    const here = moments.findLastIndex((moment) => moment <= (desk.selection.note?.momentIndex ?? 0));
     return moments.slice(Math.max(0, here - 1), here + LINES).map((momentIndex) => {
       const own = actions.filter((action) => action.momentIndex === momentIndex);
       const { bar, beat } = placeOf(score, own[0]!.ticks);
@@ -128,9 +131,9 @@
       choices={EFFECT_TAGS}
       nameOf={(id) => EFFECT_NAMES[id]}
       value={chordEffect}
-      choose={(id) => desk.set(desk.selectedUid ?? '', 'effect', id)}
+      choose={(id) => desk.set(desk.selection.uid ?? '', 'effect', id)}
       none="as written"
-      disabled={!desk.selectedUid}
+      disabled={!desk.selection.uid}
     />
     <span></span>
     <label class="inline-flex items-center gap-1.5 text-xs">
@@ -164,7 +167,8 @@
     <button
       class="btn btn-sm btn-outline"
       disabled={!passage}
-      onclick={() => passage && desk.askWays(passage.from, passage.to)}>Compare formulas and schools</button
+      onclick={() => passage && desk.planning.askWays(passage.from, passage.to)}
+      >Compare formulas and schools</button
     >
   {:else}
     <table class="w-full text-xs tabular-nums" data-testid="ways">
@@ -222,17 +226,17 @@
 
 <section aria-labelledby="slurs-heading" class="text-sm">
   <h2 id="slurs-heading" class="mb-1 font-semibold">Slurs that would help</h2>
-  {#if !desk.slurs}
+  {#if !desk.planning.slurs}
     <p role="status">Looking for slurs …</p>
-  {:else if desk.slurs.length === 0}
+  {:else if desk.planning.slurs.length === 0}
     <p>None would cure anything.</p>
   {:else}
     <ul class="flex flex-col" data-testid="slurs">
-      {#each desk.slurs.slice(0, 8) as one (one.toUid)}
+      {#each desk.planning.slurs.slice(0, 8) as one (one.toUid)}
         <li class="border-base-300 border-t py-1">
           <button
             class="hover:bg-base-200 w-full cursor-pointer text-left leading-snug"
-            onclick={() => desk.select(one.toUid)}
+            onclick={() => desk.selection.select(one.toUid)}
           >
             <span class="font-medium">Bar {named(barAt(one.toUid))}.</span>
             {slurSuggestionText(one)}
@@ -255,7 +259,7 @@
 
 <section aria-labelledby="stroke-script-heading" class="text-sm">
   <h2 id="stroke-script-heading" class="mb-1 font-semibold">Script of the right hand</h2>
-  {#if !desk.strokeScript}
+  {#if !desk.planning.strokeScript}
     <p role="status">Writing the script …</p>
   {:else}
     <ol class="flex flex-col" data-testid="stroke-script">
@@ -285,7 +289,7 @@
         <li class="border-base-300 border-t">
           <button
             class="hover:bg-base-200 w-full cursor-pointer py-1 text-left leading-snug"
-            onclick={() => desk.select(span.fromUid)}
+            onclick={() => desk.selection.select(span.fromUid)}
           >
             <span class="font-medium">Bar {named(barAt(span.fromUid))}.</span>
             {formulaSpanText(span)}

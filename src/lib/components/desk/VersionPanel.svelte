@@ -4,7 +4,7 @@
   import type { Registers } from '$core/fingering/edition/registers';
   import { listRegisters } from '$core/fingering/edition/registers';
   import type { Score } from '$core/score/model';
-  import type { DeskOpening } from '$lib/client/stored';
+  import type { DeskOpening } from '$lib/client/desk/stored';
   import { sendFile } from '$lib/client/sendFile';
   import { takenSchema } from '$lib/takenMarks';
   import { versionReportSchema } from '$lib/versionReport';

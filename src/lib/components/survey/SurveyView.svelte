@@ -3,8 +3,8 @@
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import Rosette from '$lib/components/Rosette.svelte';
   import SaveState from '$lib/components/desk/SaveState.svelte';
-  import { Desk } from '$lib/client/desk.svelte';
-  import type { DeskOpening } from '$lib/client/stored';
+  import { Desk } from '$lib/client/desk/desk.svelte';
+  import type { DeskOpening } from '$lib/client/desk/stored';
   import { maybeChord } from '$core/survey/chords';
   import { surveyOf } from '$core/survey/survey';
   import { importErrorText } from '$core/messages/en';
@@ -26,8 +26,8 @@
   let selectedBar = $state(0);
   let problem = $state('');
 
-  const score = $derived(desk.score);
-  const survey = $derived(score ? surveyOf(score, desk.scoreCorrections.bars, desk.plan) : null);
+  const score = $derived(desk.planning.score);
+  const survey = $derived(score ? surveyOf(score, desk.scoreCorrections.bars, desk.planning.plan) : null);
   const bar = $derived(survey?.bars[selectedBar] ?? null);
   const hardest = $derived(
     [...(survey?.bars ?? [])]
@@ -73,11 +73,11 @@
     >
     <span class="mx-1 opacity-40" aria-hidden="true">/</span>
     <h1 class="text-base">Survey of {opening.piece.title}</h1>
-    <span class="ml-auto"><SaveState state={desk.saver.state} /></span>
+    <span class="ml-auto"><SaveState state={desk.session.saver.state} /></span>
     <button
       class="btn btn-ghost btn-sm"
       onclick={() => desk.undo()}
-      disabled={!desk.canUndo}
+      disabled={!desk.session.canUndo}
       aria-label="Undo"
     >
       <Undo2 size={18} aria-hidden="true" />
@@ -129,7 +129,7 @@
             Section that begins here
             <input
               class="input input-sm w-28"
-              value={String(desk.valueOf(bar.uid, 'form') ?? '')}
+              value={String(desk.session.valueOf(bar.uid, 'form') ?? '')}
               onchange={(event) => setForm(event.currentTarget.value)}
             />
           </label>
@@ -147,9 +147,9 @@
 
     <section aria-labelledby="textures-heading">
       <h2 id="textures-heading" class="mb-2 font-serif text-2xl font-semibold">Textures</h2>
-      {#if desk.plan}
+      {#if desk.planning.plan}
         <TextureStrip
-          figures={desk.plan.figures}
+          figures={desk.planning.plan.figures}
           measures={score.measures}
           select={(k) => (selectedBar = k)}
         />
@@ -160,7 +160,7 @@
 
     <section aria-labelledby="effort-heading">
       <h2 id="effort-heading" class="mb-2 font-serif text-2xl font-semibold">Effort by bar</h2>
-      {#if desk.plan}
+      {#if desk.planning.plan}
         <EffortChart bars={survey.bars} />
         <p class="mt-2 text-sm">
           Hardest:

@@ -14,7 +14,7 @@ interface Waiting {
   readonly reject: (problem: Error) => void;
 }
 
-/** A task that takes longer than this is given up; the desk does without. */
+/** A task that takes longer than this is given up, and whoever waits is told. */
 const LONGEST_MS = 180_000;
 
 export class ThreadPool {
@@ -26,7 +26,10 @@ export class ThreadPool {
 
   constructor(private readonly background: boolean) {}
 
-  /** Tasks of lower `urgency` numbers go first; of equal ones the older. */
+  /**
+   * Tasks of lower `urgency` numbers go first; of equal ones the older.
+   * @throws Error (as a rejection) that names the task when its work fails, takes too long or the pool is closed
+   */
   run<N extends TaskName>(name: N, ask: Tasks[N]['ask'], urgency = 0): Promise<Tasks[N]['answer']> {
     const path = config().threadPath;
     if (!path || !existsSync(path)) return inPlace(name, ask);
@@ -46,12 +49,13 @@ export class ThreadPool {
     worker.postMessage({ number: task.number, name: task.name, ask: task.ask });
   }
 
-  /** Ends the thread; what waited is lost, and made again when it is next asked for. */
+  /** Ends the thread; whoever waits is told, and may ask again. */
   close(): void {
-    this.queue.length = 0;
+    const left = [...(this.current ? [this.current] : []), ...this.queue.splice(0)];
     void this.worker?.terminate();
     this.worker = null;
     this.finish();
+    for (const { name, reject } of left) reject(new Error(`${name}: the server is closing`));
   }
 
   private start(path: string): Worker {

@@ -14,11 +14,13 @@ import { CARRIER_SHARE, INDEX_OPENS, type LeftTermId, RELEASE_SHARE } from './te
 const at = (string: number, fret: number, finger: number): Placement => ({ string, fret, finger });
 
 /** Chords one after the other: one bar of quarters at 60, all notes in a voice of their own. */
-function chords(...rows: readonly (readonly number[])[]): FingeringProblem {
+const chords = (...rows: readonly (readonly number[])[]): FingeringProblem => chordsAt(60, ...rows);
+
+function chordsAt(quartersPerMinute: number, ...rows: readonly (readonly number[])[]): FingeringProblem {
   const notes = rows.flatMap((midis, k) =>
     midis.map((midi, voice) => ({ midi, onset: 2 * k, length: 2, voice: voice + 1 })),
   );
-  return problemFrom(barXml(notes, 60));
+  return problemFrom(barXml(notes, quartersPerMinute));
 }
 
 /** What the way from one chord to the next costs, term by term. */
@@ -82,6 +84,54 @@ describe('a finger', () => {
     const share = hopMs(problem, at(4, 2, 2), at(3, 2, 2)) / (RELEASE_SHARE * 1000);
     expect(terms.get('hopHaste') ?? 0).toBe(priceOf(problem.weights, 'hopHaste', share));
     expect(wayTerms(problem, [at(4, 2, 2)], [at(3, 2, 1)]).get('hop')).toBeUndefined();
+  });
+
+  it('has half of the step where its note lasts until the end, and all since it ended where it did not', () => {
+    const quick = chordsAt(320, [52], [57]);
+    const terms = wayTerms(quick, [at(4, 2, 2)], [at(3, 2, 2)]);
+    const share = hopMs(quick, at(4, 2, 2), at(3, 2, 2)) / (RELEASE_SHARE * (60_000 / 320));
+    expect(share).toBeGreaterThan(0.6);
+    expect(terms.get('hopHaste')).toBe(priceOf(quick.weights, 'hopHaste', share));
+    const rested = problemFrom(
+      barXml(
+        [
+          { midi: 52, onset: 0, length: 1 },
+          { midi: 57, onset: 4, length: 1 },
+        ],
+        640,
+      ),
+    );
+    const after = wayTerms(rested, [at(4, 2, 2)], [at(3, 2, 2)]);
+    const longer = hopMs(rested, at(4, 2, 2), at(3, 2, 2)) / (3 * (30_000 / 640));
+    expect(after.get('hopHaste') ?? 0).toBe(priceOf(rested.weights, 'hopHaste', longer));
+  });
+
+  it('that takes a held note over from another is dear, and what is let go is cut', () => {
+    const problem = problemFrom(
+      barXml([
+        { midi: 45, onset: 0, length: 4, voice: 2 },
+        { midi: 60, onset: 0, length: 2 },
+        { midi: 62, onset: 2, length: 2 },
+      ]),
+    );
+    const [a, b] = problem.moments;
+    const held = problem.strikes.findIndex(({ midi }) => midi === 45);
+    const tune = b!.struck[0]!;
+    const from = handState(a!.struck, [at(6, 5, 1), at(3, 5, 2)], null);
+    const termsTo = (strikes: readonly number[], places: readonly Placement[]) => {
+      const terms = new Map<LeftTermId, number>();
+      transitionCost(problem, from, b!, handState(strikes, places, null), (term, cost) =>
+        terms.set(term, (terms.get(term) ?? 0) + cost),
+      );
+      return terms;
+    };
+    const kept = termsTo([held, tune], [at(6, 5, 1), at(3, 7, 4)]);
+    expect([kept.get('handOver'), kept.get('cutBass')]).toEqual([undefined, undefined]);
+    const handed = termsTo([held, tune], [at(6, 5, 3), at(3, 7, 4)]);
+    expect(handed.get('handOver')).toBe(priceOf(problem.weights, 'handOver', 1));
+    // A quarter of two is lost: half of the value.
+    const dropped = termsTo([tune], [at(3, 7, 4)]);
+    expect(dropped.get('cutBass')).toBe(priceOf(problem.weights, 'cutBass', 0.3 + 0.7 * 0.5));
   });
 
   it('that goes on to the same fret as a barre swivels', () => {

@@ -28,10 +28,10 @@ export interface Shortcut {
 export const STRING_KEYS = ['q', 'w', 'e', 'r', 't', 'y'] as const;
 
 export const SHORTCUTS: readonly Shortcut[] = [
-  { keys: ['ArrowLeft'], shown: '←', does: 'previous moment', run: (desk) => desk.moveInTime(-1) },
-  { keys: ['ArrowRight'], shown: '→', does: 'next moment', run: (desk) => desk.moveInTime(1) },
-  { keys: ['ArrowUp'], shown: '↑', does: 'higher note', run: (desk) => desk.moveInPitch(1) },
-  { keys: ['ArrowDown'], shown: '↓', does: 'lower note', run: (desk) => desk.moveInPitch(-1) },
+  { keys: ['ArrowLeft'], shown: '←', does: 'previous moment', run: (desk) => desk.selection.moveInTime(-1) },
+  { keys: ['ArrowRight'], shown: '→', does: 'next moment', run: (desk) => desk.selection.moveInTime(1) },
+  { keys: ['ArrowUp'], shown: '↑', does: 'higher note', run: (desk) => desk.selection.moveInPitch(1) },
+  { keys: ['ArrowDown'], shown: '↓', does: 'lower note', run: (desk) => desk.selection.moveInPitch(-1) },
   {
     keys: ['0', '1', '2', '3', '4'],
     shown: '0 – 4',
@@ -57,13 +57,13 @@ export const SHORTCUTS: readonly Shortcut[] = [
     does: 'back to pencil',
     run: (desk) => desk.pencilSelection(),
   },
-  { keys: ['n'], shown: 'n', does: 'next finding', run: (desk) => desk.moveToFinding(1) },
+  { keys: ['n'], shown: 'n', does: 'next finding', run: (desk) => desk.selection.moveToFinding(1) },
   {
     keys: ['N'],
     shift: true,
     shown: 'Shift n',
     does: 'previous finding',
-    run: (desk) => desk.moveToFinding(-1),
+    run: (desk) => desk.selection.moveToFinding(-1),
   },
   { keys: ['d'], shown: 'd', does: 'plectrum down', run: (desk) => desk.setPluck('down') },
   { keys: ['u'], shown: 'u', does: 'plectrum up', run: (desk) => desk.setPluck('up') },

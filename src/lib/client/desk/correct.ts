@@ -9,16 +9,16 @@ import type { Desk } from './desk.svelte';
 const LENGTHS = ['1/8', '3/16', '1/4', '3/8', '1/2', '3/4', '1', '3/2', '2', '3', '4'] as const;
 
 const noteAt = (desk: Desk): ScoreNote | null =>
-  desk.score?.notes.find((note) => note.uid === desk.selectedUid) ?? null;
+  desk.planning.score?.notes.find((note) => note.uid === desk.selection.uid) ?? null;
 
 const say = (desk: Desk, text: string) => (desk.notice = text);
 
 /** A semitone up or down, spelled for the key. */
 export function correctPitch(desk: Desk, semitones: 1 | -1): void {
   const note = noteAt(desk);
-  if (!note || !desk.score) return;
+  if (!note || !desk.planning.score) return;
   if (note.tiedUids.length > 0) return void say(desk, 'The note is tied; take the tie away first.');
-  const fifths = desk.score.keys.findLast((key) => key.tick <= note.onsetTicks)?.fifths ?? 0;
+  const fifths = desk.planning.score.keys.findLast((key) => key.tick <= note.onsetTicks)?.fifths ?? 0;
   const pitch = spellMidi(midiOf(note.pitch) + semitones, semitones > 0 ? Math.max(fifths, 0) : fifths);
   desk.set(note.uid, 'pitch', pitchText(pitch));
 }
@@ -26,7 +26,7 @@ export function correctPitch(desk: Desk, semitones: 1 | -1): void {
 /** The next longer or shorter value that has room before the next note of the voice and the bar line. */
 export function correctLength(desk: Desk, step: 1 | -1): void {
   const note = noteAt(desk);
-  const { score } = desk;
+  const { score } = desk.planning;
   if (!note || !score) return;
   if (note.tiedUids.length > 0 || note.grace) {
     return void say(desk, 'Tied notes and grace notes keep their length; take the tie away first.');
@@ -50,7 +50,7 @@ const quartersOf = (text: string) => {
 };
 
 function roomQuarters(desk: Desk, note: ScoreNote): number {
-  const score = desk.score!;
+  const score = desk.planning.score!;
   const measure = score.measures[note.measureIndex]!;
   const next = score.notes
     .filter((other) => other.voice === note.voice && other.onsetTicks > note.onsetTicks)
@@ -61,11 +61,11 @@ function roomQuarters(desk: Desk, note: ScoreNote): number {
 /** Ties the note to the next of its pitch, or takes its tie away. */
 export function correctTie(desk: Desk): void {
   const note = noteAt(desk);
-  if (!note || !desk.score) return;
+  if (!note || !desk.planning.score) return;
   if (note.tiedUids.length > 0) return desk.set(note.uid, 'tie', false);
-  if (desk.valueOf(note.uid, 'tie') === false) return desk.set(note.uid, 'tie', null);
+  if (desk.session.valueOf(note.uid, 'tie') === false) return desk.set(note.uid, 'tie', null);
   const end = note.onsetTicks + note.durationTicks;
-  const next = desk.score.notes.find(
+  const next = desk.planning.score.notes.find(
     (one) => one.onsetTicks === end && one.soundingMidi === note.soundingMidi,
   );
   if (next) desk.set(note.uid, 'tie', true);
@@ -75,8 +75,8 @@ export function correctTie(desk: Desk): void {
 /** To the next voice of the piece, in their order, and to a new one after the last. */
 export function correctVoice(desk: Desk): void {
   const note = noteAt(desk);
-  if (!note || !desk.score) return;
-  const voices = [...new Set(desk.score.notes.map((one) => one.voice))].sort();
+  if (!note || !desk.planning.score) return;
+  const voices = [...new Set(desk.planning.score.notes.map((one) => one.voice))].sort();
   const names = [...voices, ...(voices.length < 4 ? [freshVoice(voices)] : [])];
   desk.set(note.uid, 'voice', names[(names.indexOf(note.voice) + 1) % names.length]!);
 }
@@ -89,20 +89,24 @@ function freshVoice(voices: readonly string[]): string {
 
 export function toggleMustRing(desk: Desk): void {
   const note = noteAt(desk);
-  if (note) desk.set(note.uid, 'mustRing', desk.valueOf(note.uid, 'mustRing') ? null : true);
+  if (note) desk.set(note.uid, 'mustRing', desk.session.valueOf(note.uid, 'mustRing') ? null : true);
 }
 
 export function toggleStaccato(desk: Desk): void {
   const note = noteAt(desk);
   if (!note) return;
-  const own = desk.valueOf(note.uid, 'staccato');
+  const own = desk.session.valueOf(note.uid, 'staccato');
   desk.set(note.uid, 'staccato', own !== null ? null : !note.tags.includes('staccato'));
 }
 
 /** The file's pitches an octave apart: taken as written, then as sounding, and back to what the file says. */
 export function flipOctave(desk: Desk): void {
-  const first = desk.score?.notes[0];
+  const first = desk.planning.score?.notes[0];
   if (!first) return;
   const shift = first.soundingMidi - midiOf(first.pitch);
-  desk.set(PIECE, 'octave', desk.valueOf(PIECE, 'octave') === null ? (shift === -12 ? 0 : -12) : null);
+  desk.set(
+    PIECE,
+    'octave',
+    desk.session.valueOf(PIECE, 'octave') === null ? (shift === -12 ? 0 : -12) : null,
+  );
 }

@@ -14,14 +14,14 @@ export function refuseSlur(desk: Desk): void {
 }
 
 function moveToSlur(desk: Desk): void {
-  if (!desk.slurs) {
-    desk.ask('slurs');
+  if (!desk.planning.slurs) {
+    desk.planning.askSlurs();
     desk.notice = 'Looking for slurs that would cure something; press the key again.';
     return;
   }
-  const at = desk.selected?.momentIndex ?? -1;
-  const inOrder = [...desk.slurs].sort((a, b) => a.momentIndex - b.momentIndex);
+  const at = desk.selection.note?.momentIndex ?? -1;
+  const inOrder = [...desk.planning.slurs].sort((a, b) => a.momentIndex - b.momentIndex);
   const next = inOrder.find(({ momentIndex }) => momentIndex > at) ?? inOrder[0];
-  if (next) desk.select(next.toUid);
+  if (next) desk.selection.select(next.toUid);
   else desk.notice = 'No slur would cure anything here.';
 }

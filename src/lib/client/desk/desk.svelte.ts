@@ -1,0 +1,231 @@
+/** The desk: an edition, what the planner says of it, and what the teacher does to the note that is selected. */
+import type { Attribute, InkAttribute, ValueOf } from '$core/fingering/edition/attributes';
+import {
+  correctionsOf,
+  lensKey,
+  type Register,
+  scoreCorrectionsKey,
+} from '$core/fingering/edition/registers';
+import type { InkMarks } from '$core/fingering/problem/ink';
+import type { Finding } from '$core/fingering/report/plan';
+import type { Remedy } from '$core/fingering/report/remedies';
+import type { RightSchoolId } from '$core/fingering/right/rules/schools';
+import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
+import type { Texture } from '$core/figures/texture';
+import { placeMarks, type PlacedMark } from '$core/engraving/placeMarks';
+import type { ImportError } from '$core/formats/importError';
+import { importErrorText } from '$core/messages/en';
+import type { Mark } from '$core/marks/mark';
+import { marksOf } from '$core/marks/marksOf';
+import { Planning } from './planning.svelte';
+import { Selection } from './selection.svelte';
+import { EditionSession } from './session.svelte';
+import { type DeskOpening, fetchDocument, fetchPage, fetchPlan } from './stored';
+
+export class Desk {
+  /** The last thing that could not be done, for the person at the desk; empty when all went well. */
+  notice = $state('');
+  refusal = $state.raw<ImportError | null>(null);
+  lanesShown = $state(true);
+
+  readonly session: EditionSession;
+  readonly planning: Planning;
+  readonly selection: Selection;
+  /** The corrections that planner and page were last asked for, and the lens that the planner was. */
+  private readKey = '';
+  private plannedLens = '';
+  private closed = false;
+
+  readonly marks: readonly Mark[] = $derived.by(() => {
+    const { score, plan, roles } = this.planning;
+    return score && plan ? marksOf(score, plan, this.session.ink, roles) : [];
+  });
+  readonly placed: readonly PlacedMark[] = $derived.by(() =>
+    this.planning.page ? placeMarks(this.planning.page, this.marks) : [],
+  );
+
+  /** @param withPage false for a view that shows no score: nothing is engraved then */
+  constructor(
+    private readonly opening: DeskOpening,
+    private readonly withPage = true,
+  ) {
+    const say = (notice: string) => (this.notice = notice);
+    this.planning = new Planning({
+      planned: () => this.ready(),
+      refused: (error) => this.refuse(error),
+      failed: say,
+    });
+    this.selection = new Selection(this.planning);
+    this.session = new EditionSession(opening, () => this.follow(), say);
+  }
+
+  /** To be called in the browser. The stored page and plan are shown at once; the planner follows and answers the first question. */
+  async open(): Promise<void> {
+    const { planning, session } = this;
+    const [, stored, plan] = await Promise.all([
+      session.open(),
+      this.withPage || this.opening.stored.page ? fetchPage(this.opening) : null,
+      fetchPlan(this.opening),
+    ]);
+    if (this.closed) return;
+    this.readKey = scoreCorrectionsKey(session.registers);
+    this.plannedLens = lensKey(session.registers);
+    if (stored && session.saver.unsentCount === 0) {
+      planning.take(stored.score, stored.roles);
+      planning.page = stored.page;
+      if (plan) planning.show(plan);
+      this.selectFirst();
+    }
+    try {
+      const document = await fetchDocument(this.opening);
+      // A desk that was left meanwhile must not take the planner from the next one.
+      if (this.closed) return;
+      planning.begin(document);
+    } catch (error) {
+      this.notice = error instanceof Error ? error.message : String(error);
+      return;
+    }
+    void planning.read(session.registers, this.withPage && planning.page === null);
+  }
+
+  close(): void {
+    this.closed = true;
+    this.session.close();
+    this.planning.leave();
+  }
+
+  /** Asks for what the last change makes new: another score, another hand or school, or other ink. */
+  private follow(): void {
+    const { planning, session } = this;
+    const key = scoreCorrectionsKey(session.registers);
+    const lens = lensKey(session.registers);
+    const sameScore = key === this.readKey;
+    if (sameScore && lens === this.plannedLens) return void planning.replan(session.ink);
+    this.readKey = key;
+    this.plannedLens = lens;
+    planning.forgetProposals();
+    // Another hand or school plans anew on the same page.
+    void planning.read(session.registers, this.withPage && !sameScore);
+  }
+
+  private ready(): void {
+    this.selectFirst();
+    this.planning.askPrices(this.selection.uid);
+  }
+
+  private selectFirst(): void {
+    this.selection.uid ??= this.planning.plan?.notes[0]?.uid ?? null;
+  }
+
+  /** A correction under which the score cannot be read is undone, and said so. */
+  private refuse(error: ImportError): void {
+    if (!this.session.canUndo) this.refusal = error;
+    else {
+      this.session.takeBack();
+      this.notice = `The correction was taken back. ${importErrorText(error)}`;
+    }
+  }
+
+  get findings(): readonly Finding[] {
+    return this.planning.plan?.findings ?? [];
+  }
+
+  // --- Deciding -----------------------------------------------------------------------------------------------
+
+  setFinger = (finger: number) => this.setInk('finger', finger);
+  setString = (string: number) => this.setInk('string', string);
+  setPluck = (pluck: InkMarks['pluck']) => this.setInk('pluck', pluck);
+
+  /** Finger and string of one choice in the list. */
+  choose(finger: number, string: number): void {
+    const { session, selection } = this;
+    if (selection.uid)
+      session.decide([
+        session.change(selection.uid, 'finger', finger),
+        session.change(selection.uid, 'string', string),
+      ]);
+  }
+
+  /** Inks the selected note as it stands. */
+  inkSelection(): void {
+    const { session, selection } = this;
+    const { note } = selection;
+    if (!note || note.string === null) return;
+    session.decide([
+      session.change(note.uid, 'finger', note.finger),
+      session.change(note.uid, 'string', note.string),
+      session.change(note.uid, 'pluck', note.pluck ?? session.inkOf(note.uid).pluck),
+    ]);
+  }
+
+  /** Gives the selected note back to pencil. */
+  pencilSelection(): void {
+    const { session, selection } = this;
+    const { uid } = selection;
+    if (!uid) return;
+    session.decide(
+      (['finger', 'string', 'pluck'] as const).map((attribute) => session.change(uid, attribute, null)),
+    );
+  }
+
+  /** Sets anything of a note, a bar or the piece; null takes it back. */
+  set<A extends Attribute>(target: string, attribute: A, value: ValueOf<A>): void {
+    this.session.decide([this.session.change(target, attribute, value)]);
+  }
+
+  /** Takes one correction back. */
+  clear({ target, attribute }: Pick<Register, 'target' | 'attribute'>): void {
+    this.session.decide([this.session.change(target, attribute, null)]);
+  }
+
+  /** Takes one of the ways out that a finding offers: an operation like any other. */
+  accept({ target, attribute, value }: Remedy): void {
+    this.session.decide([this.session.change(target, attribute, value as never)]);
+  }
+
+  undo(): void {
+    const target = this.session.undo();
+    if (target) this.selection.select(target);
+  }
+
+  redo(): void {
+    const target = this.session.redo();
+    if (target) this.selection.select(target);
+  }
+
+  /** Inks the letters of a formula over a passage. */
+  async playFormula(formula: string, from: number, to: number): Promise<void> {
+    const letters = await this.planning.lettersOf(formula, from, to);
+    this.session.decide((letters ?? []).map(([uid, pluck]) => this.session.change(uid, 'pluck', pluck)));
+  }
+
+  /** Gives some bars a school of the right hand of their own, or null back to that of the piece. */
+  setStrokeSchool(bars: readonly string[], school: RightSchoolId | null): void {
+    this.session.decide(bars.map((bar) => this.session.change(bar, 'strokeSchool', school)));
+  }
+
+  /** Names the texture of some notes, or null leaves it to what is read. */
+  setTexture(uids: readonly string[], texture: Texture | null): void {
+    this.session.decide(uids.map((uid) => this.session.change(uid, 'texture', texture)));
+  }
+
+  private setInk<A extends InkAttribute>(attribute: A, value: ValueOf<A>): void {
+    if (this.selection.uid) this.set(this.selection.uid, attribute, value);
+  }
+
+  // --- Showing ------------------------------------------------------------------------------------------------
+
+  get scoreCorrections() {
+    return correctionsOf(this.session.registers);
+  }
+
+  toggleLanes(): void {
+    this.lanesShown = !this.lanesShown;
+  }
+
+  /** The proposed slur that begins or ends at the selected note. */
+  get slurHere(): SlurSuggestion | null {
+    const { uid } = this.selection;
+    return this.planning.slurs?.find((one) => one.toUid === uid || one.fromUid === uid) ?? null;
+  }
+}

@@ -1,0 +1,169 @@
+/**
+ * The planner of the opened piece as questions and answers. A new question is one method here; whoever asks gets a
+ * promise, with null where something newer has made the question pointless.
+ */
+import { correctionsOf, inkOf } from '../core/fingering/edition/registers';
+import type { Way } from '../core/fingering/formulas/compare';
+import { maybeFormula } from '../core/fingering/formulas/formulas';
+import type { HandAction } from '../core/fingering/left/explain/handScript';
+import type { Planner } from '../core/fingering/planner';
+import type { Ink, InkMarks } from '../core/fingering/problem/ink';
+import type { FingeringPlan, NoteChoices } from '../core/fingering/report/plan';
+import type { StrokeAction } from '../core/fingering/right/explain/strokeScript';
+import type { SlurSuggestion } from '../core/fingering/slurs/suggest';
+import type { ImportError } from '../core/formats/importError';
+import { type MusicXmlText, readMusicXmlText } from '../core/formats/musicxml/bytes';
+import { type ExportKind, exportFingered } from '../core/formats/musicxml/exportFingered';
+import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
+import type { Corrections } from '../core/score/corrections';
+import type { Pluck, Score } from '../core/score/model';
+import { plannerFor } from './preparePlan';
+import { type Roles, rolesOfScore } from './roles';
+import { type DocumentInput, registersOf } from './readInput';
+import { Turns } from './turns';
+
+export type InkEntries = readonly (readonly [string, InkMarks])[];
+
+export type Opened = { readonly score: Score; readonly roles: Roles } | { readonly error: ImportError };
+
+export interface Planned {
+  readonly plan: FingeringPlan;
+  readonly planMs: number;
+}
+
+export interface Scripts {
+  readonly script: readonly HandAction[];
+  readonly strokes: readonly StrokeAction[];
+}
+
+/** Letters by note. */
+export type Plucks = readonly (readonly [string, Pluck])[];
+
+interface Session {
+  readonly source: MusicXmlText;
+  readonly document: ScoreDocument;
+  readonly corrections: Corrections;
+  readonly planner: Planner;
+  ink: Ink;
+}
+
+export class PlannerService {
+  private readonly turns = new Turns(new Set(['open', 'close']));
+  private session: Session | null = null;
+  private exactTurn = 0;
+
+  /** Reads a document under the corrections among its registers; asked again whenever these change. */
+  open(input: DocumentInput): Promise<Opened | null> {
+    return this.turns.take('open', () => this.read(input));
+  }
+
+  /** The plan around the ink; without one, around the ink that the document came with. */
+  plan(ink?: InkEntries): Promise<Planned | null> {
+    return this.ask('plan', (session) => {
+      if (ink) session.ink = new Map(ink);
+      const started = performance.now();
+      const plan = session.planner.plan(session.ink);
+      setTimeout(() => this.prepareWhileIdle(session), 0);
+      return { plan, planMs: performance.now() - started };
+    });
+  }
+
+  /** What the choices for a note cost at least, at once. */
+  prices(uid: string): Promise<NoteChoices | null> {
+    return this.ask('prices', ({ planner, ink }) => planner.choices(ink, uid));
+  }
+
+  /** What they cost: worked out a choice at a time, while nobody asks for anything else. */
+  async exactPrices(uid: string): Promise<NoteChoices | null> {
+    const turn = ++this.exactTurn;
+    const begun = await this.ask('exactPrices', (session) => ({
+      session,
+      ink: session.ink,
+      steps: session.planner.exactChoices(session.ink, uid),
+    }));
+    if (!begun) return null;
+    const { session, ink, steps } = begun;
+    while (turn === this.exactTurn && this.session === session && session.ink === ink) {
+      const step = this.turns.isIdle ? steps.next() : null;
+      if (step?.done) return step.value;
+      await aTurn();
+    }
+    return null;
+  }
+
+  /** Both hands step by step. */
+  scripts(): Promise<Scripts | null> {
+    return this.ask('scripts', ({ planner, ink }) => ({
+      script: planner.script(ink),
+      strokes: planner.strokeScript(ink),
+    }));
+  }
+
+  slurs(): Promise<readonly SlurSuggestion[] | null> {
+    return this.ask('slurs', ({ planner, ink }) => planner.slurs(ink));
+  }
+
+  /** Several ways to play moments `from` to `to`. */
+  ways(from: number, to: number): Promise<readonly Way[] | null> {
+    return this.ask('ways', ({ planner, ink }) => planner.ways(ink, from, to));
+  }
+
+  /** The letters that a formula gives to what is not inked so there. */
+  formula(formula: string, from: number, to: number): Promise<Plucks | null> {
+    return this.ask('formula', ({ planner, ink }) => {
+      const wanted = maybeFormula(formula);
+      if (!wanted) return [];
+      return [...planner.withFormula(ink, from, to, wanted)].flatMap(([uid, { pluck }]) =>
+        pluck !== null && ink.get(uid)?.pluck !== pluck ? [[uid, pluck] as const] : [],
+      );
+    });
+  }
+
+  /** The file with the fingering as it is; never skipped. */
+  exportAs(kind: ExportKind): Promise<Uint8Array | null> {
+    return this.ask(
+      'export',
+      ({ source, document, planner, ink, corrections }) =>
+        exportFingered(source, document, planner.plan(ink), kind, corrections),
+      false,
+    );
+  }
+
+  close(): Promise<void | null> {
+    return this.turns.take('close', () => void (this.session = null), false);
+  }
+
+  /** Whether nobody has asked for anything and no piece is open. */
+  get isResting(): boolean {
+    return this.session === null && this.turns.isIdle;
+  }
+
+  private ask<T>(kind: string, work: (session: Session) => T | null, skippable = true): Promise<T | null> {
+    return this.turns.take(kind, () => this.session && work(this.session), skippable);
+  }
+
+  private read(input: DocumentInput): Opened {
+    const registers = registersOf(input);
+    const corrections = correctionsOf(registers);
+    const source = readMusicXmlText(input.bytes);
+    if (!source.ok) return { error: source.error };
+    const document = readScore(source.value.text, { ...input, corrections });
+    if (!document.ok) return { error: document.error };
+    const { score } = document.value;
+    this.session = {
+      source: source.value,
+      document: document.value,
+      corrections,
+      planner: plannerFor(score, registers),
+      ink: inkOf(registers),
+    };
+    return { score, roles: rolesOfScore(score) };
+  }
+
+  /** After a plan, as long as nobody asks. */
+  private prepareWhileIdle(session: Session): void {
+    if (this.turns.isIdle && this.session === session) session.planner.prepare();
+  }
+}
+
+const aTurn = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
