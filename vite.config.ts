@@ -1,7 +1,7 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vitest/config';
-import { modelNames } from './scripts/build/modelNames.ts';
+import { modelNames } from './scripts/run/modelNames.ts';
 
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit(), modelNames()],

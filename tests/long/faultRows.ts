@@ -387,8 +387,8 @@ export const FAULTS: readonly Fault[] = [
   {
     name: 'a bound with prices that nobody gets',
     file: 'src/core/fingering/dual/bound.ts',
-    find: 'byState[r] = 0 - prices[variantOf[r]!]!;',
-    put: 'byState[r] = 0 * prices[variantOf[r]!]!;',
+    find: 'byState[r] = 0 - multipliers[variantOf[r]!]!;',
+    put: 'byState[r] = 0 * multipliers[variantOf[r]!]!;',
     tests: OF_JOINT,
   },
   {
@@ -400,7 +400,7 @@ export const FAULTS: readonly Fault[] = [
   },
   {
     name: 'what is left out is missing in the bound',
-    file: 'src/core/fingering/dual/bargain.ts',
+    file: 'src/core/fingering/dual/dualAscent.ts',
     find: 'price - PARTS * LEFT_OUT_COST * layer.plays * leftOut[v]!',
     put: 'price',
     tests: ['tests/reference/exactness.test.ts', '-t', 'pile up'],
@@ -415,15 +415,15 @@ export const FAULTS: readonly Fault[] = [
   {
     name: 'a note sounds on as under another hand',
     file: CARRIED,
-    find: '[momentOf[strike]!, until]',
-    put: '[momentOf[strike]!, momentOf[strike]!]',
+    find: '      until,\n',
+    put: '      until - until + momentOf[strike]!,\n',
     tests: OF_REPORT,
   },
   {
     name: 'rest strokes that do not look at their neighbours',
     file: CARRIED,
     find: 'return [previous, next];',
-    put: 'return [k, previous > next ? k : k];',
+    put: 'return [k, k];',
     tests: OF_REPORT,
   },
   {

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type ModelName, modelName } from '../../scripts/build/modelNames';
+import { type ModelName, modelName } from '../../scripts/run/modelNames';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
 const copy = mkdtempSync(join(tmpdir(), 'oculon-names-'));

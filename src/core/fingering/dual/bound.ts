@@ -1,15 +1,15 @@
-/** What no plan of both hands can be cheaper than, under prices on the strings; and where one could still be. */
+/** What no plan of both hands can be cheaper than, under multipliers on the strings; and where one could still be. */
 import { carried } from '../solver/carried';
 import { costThrough, type Layer, type Solution, UNREACHABLE } from '../solver/lattice';
 import type { StrokeLayer } from '../right/lattice/strokeChain';
 import type { CoreMoment } from './core';
 import { stringsAt } from './strings';
 
-/** Prices are counted in parts of a tenth of a point: rounded to whole ones they would lose half of one a moment. */
+/** Multipliers are counted in parts of a tenth of a point: rounded to whole ones they would lose half of one a moment. */
 export const PARTS = 512;
 
 /** By moment and variant: what the left hand pays for it, and the right hand is given. In parts. */
-export type Prices = readonly Int32Array[];
+export type Multipliers = readonly Int32Array[];
 
 /** By the strings of a state in one number: which variants have them. */
 type VariantsByStrings = ReadonlyMap<number, readonly number[]>;
@@ -41,68 +41,68 @@ function readVariants(moment: CoreMoment): VariantsByStrings {
     else if (!list.includes(variant)) list.push(variant);
   };
   for (const { state, variant } of moment.nodes) add(state, variant);
-  for (const [state, list] of moment.strangers) for (const variant of list) add(state, variant);
+  for (const [state, list] of moment.outside) for (const variant of list) add(state, variant);
   return variants;
 }
 
 /**
  * Variants that some state can both be, slurred and plucked, must have one price, since the left hand's own lattice does
- * not tell them apart: by variant the first of its kin.
+ * not tell them apart: by variant the first of those alike.
  */
-export function kinOf(moment: CoreMoment, variants: VariantsByStrings): readonly number[] {
-  const kin = moment.variants.map((_group, v) => v);
+export function alikeOf(moment: CoreMoment, variants: VariantsByStrings): readonly number[] {
+  const alike = moment.variants.map((_group, v) => v);
   for (let changed = true; changed;) {
     changed = false;
     for (const list of variants.values()) {
-      const first = Math.min(...list.map((v) => kin[v]!));
+      const first = Math.min(...list.map((v) => alike[v]!));
       for (const v of list) {
-        if (kin[v] === first) continue;
-        kin[v] = first;
+        if (alike[v] === first) continue;
+        alike[v] = first;
         changed = true;
       }
     }
   }
-  return kin;
+  return alike;
 }
 
 interface Paid {
-  readonly prices: Int32Array;
+  readonly multipliers: Int32Array;
   readonly byState: Int32Array;
 }
 const paidAt = new WeakMap<CoreMoment, Paid>();
 
-/** The least price of each state of the left hand's layer; those on other strings are wild. */
-export function pricesOfStates(moment: CoreMoment, prices: Int32Array): Int32Array {
+/** The least price of each state of the left hand's layer; those on other strings get that of all others. */
+export function pricesOfStates(moment: CoreMoment, multipliers: Int32Array): Int32Array {
   const known = paidAt.get(moment);
-  if (known && sameRow(known.prices, prices)) return known.byState;
+  if (known && sameRow(known.multipliers, multipliers)) return known.byState;
   const { of } = stringsAt(moment.layer, moment.struckColumns);
-  const least = leastByStrings(moment, prices);
+  const least = leastByStrings(moment, multipliers);
   const byState = new Int32Array(of.length);
   for (let s = 0; s < of.length; s++) byState[s] = least[of[s]!]!;
-  paidAt.set(moment, { prices, byState });
+  paidAt.set(moment, { multipliers, byState });
   return byState;
 }
 
-/** By the strings that states of the moment lie on: the least of their variants, or that of the wild one. */
+/** By the strings that states of the moment lie on: the least of their variants, or that of all others. */
 function leastByStrings(moment: CoreMoment, ofVariants: ArrayLike<number>): readonly number[] {
   const variants = variantsByStrings(moment);
-  const wild = ofVariants[ofVariants.length - 1]!;
+  const other = ofVariants[ofVariants.length - 1]!;
   return stringsAt(moment.layer, moment.struckColumns).keys.map((key) => {
     const list = variants.get(key);
-    return list ? Math.min(...list.map((v) => ofVariants[v]!)) : wild;
+    return list ? Math.min(...list.map((v) => ofVariants[v]!)) : other;
   });
 }
 
 const givenAt = new WeakMap<StrokeLayer, Paid>();
 
 /** What each state of a layer of strokes is given. */
-export function pricesOfStrokes(layer: StrokeLayer, prices: Int32Array): Int32Array {
+export function pricesOfStrokes(layer: StrokeLayer, multipliers: Int32Array): Int32Array {
   const known = givenAt.get(layer);
-  if (known && sameRow(known.prices, prices)) return known.byState;
+  if (known && sameRow(known.multipliers, multipliers)) return known.byState;
   const { variantOf } = layer.shared;
   const byState = new Int32Array(variantOf.length);
-  for (let r = 0; r < variantOf.length; r++) byState[r] = 0 - prices[variantOf[r]!]!;
-  givenAt.set(layer, { prices, byState });
+  for (let r = 0; r < variantOf.length; r++) byState[r] = 0 - multipliers[variantOf[r]!]!;
+  givenAt.set(layer, { multipliers, byState });
   return byState;
 }
 
@@ -130,7 +130,7 @@ export function statesBelow(
 ): Below {
   const { left, right, most } = asked;
   // Above what the messages of a moment count from.
-  const roomAt = (k: number, below: Omit<Below, 'core' | 'states'>) =>
+  const aboveAt = (k: number, below: Omit<Below, 'core' | 'states'>) =>
     below.most - offsetsAt(below.left, k) - offsetsAt(below.right, k + 1);
   const states = carried(
     core.length,
@@ -139,7 +139,7 @@ export function statesBelow(
       core[k] === earlier!.core[k] &&
       sameMessages(left, earlier!.left, k) &&
       sameMessages(right, earlier!.right, k + 1) &&
-      roomAt(k, asked) === roomAt(k, earlier!),
+      aboveAt(k, asked) === aboveAt(k, earlier!),
     (k) => {
       const through = throughStates(core[k]!, strokes[k + 1]!, k, left, right);
       const some: number[] = [];

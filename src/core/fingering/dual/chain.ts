@@ -1,8 +1,8 @@
 /**
- * Least costs along one hand while the prices on its strings change: what the bargain about them needs to know at a
+ * Least costs along one hand while the multipliers on its strings change: what dual ascent needs to know at a
  * moment. Scratch rows are kept, since this is the inner loop of a plan.
  */
-import type { Bargained } from './agreement';
+import type { Contested } from './agreement';
 import { Arena } from '../solver/arena';
 import { type Mask, UNREACHABLE } from '../solver/lattice';
 import type { StrokeLayer } from '../right/lattice/strokeChain';
@@ -147,7 +147,7 @@ export class RightChain extends Chain {
 
   /** @param strokes one layer more than there are moments: where the piece begins the first is its start */
   static over(
-    { core, strokes, strokeMasks, steps }: Pick<Bargained, 'core' | 'strokes' | 'strokeMasks' | 'steps'>,
+    { core, strokes, strokeMasks, steps }: Pick<Contested, 'core' | 'strokes' | 'strokeMasks' | 'steps'>,
     prices: Rows,
     ends: ChainEnds | null,
   ): RightChain {
@@ -168,8 +168,8 @@ export class RightChain extends Chain {
   }
 
   /**
-   * The same chain on the states that lie near to the best, with the cheapest of each variant: most of what the prices
-   * are bargained about happens there, on a small part of the ways.
+   * The same chain on the states that lie near to the best, with the cheapest of each variant: most of what changes the multipliers
+   * happens there, on a small part of the ways.
    */
   narrowed(core: readonly CoreMoment[], near: number): RightChain {
     const kept = core.map(({ variants }, k) => this.statesNear(k, variants.length, near));

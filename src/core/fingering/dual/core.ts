@@ -2,6 +2,7 @@
  * The part of the left hand's lattice on which both hands are planned together: states that are not much dearer than
  * the best, with the strings that each gives the right hand.
  */
+import { sameNumbers } from '../solver/numberRows';
 import { carried } from '../solver/carried';
 import type { Solution } from '../solver/lattice';
 import { slurPlayable } from '../left/rules/connections';
@@ -16,7 +17,7 @@ import {
   type PlacedStrike,
   type StrokeGroup,
   strokeGroup,
-  wildGroup,
+  restGroup,
 } from '../right/rules/strokes';
 import { stringsAt } from './strings';
 
@@ -37,7 +38,7 @@ export interface CoreNode {
 export interface CoreMoment extends Asked {
   readonly layer: HandLayer;
   readonly nodes: readonly CoreNode[];
-  /** What the right hand may have to play; the last is wild: it bounds all that is not in the core. */
+  /** What the right hand may have to play; the last stands for all other strings: it bounds all that is not in the core. */
   readonly variants: readonly StrokeGroup[];
   /** By variant: how many strokes are left out because their inked letters contradict each other. */
   readonly leftOut: readonly number[];
@@ -46,7 +47,7 @@ export interface CoreMoment extends Asked {
   /** Columns of the layer's rows that hold the struck notes. */
   readonly struckColumns: readonly number[];
   /** The variants of states that are no nodes. */
-  readonly strangers: ReadonlyMap<number, readonly number[]>;
+  readonly outside: ReadonlyMap<number, readonly number[]>;
   readonly inkKey: string;
 }
 
@@ -148,7 +149,7 @@ const sameNear = (a: Near, b: Near) =>
 
 /** More ways to put one moment on strings than these are bounded together. */
 const MOST_VARIANTS = 16;
-/** And more states than these do not take part in the bargain; they are bounded as all others are. */
+/** And more states than these take no part in the ascent; they are bounded as all others are. */
 const MOST_NODES = 32;
 
 const struckColumnsOf = (layer: HandLayer, struck: readonly number[]): readonly number[] =>
@@ -218,9 +219,6 @@ const sameAsked = (a: Asked, b: Asked) =>
 const hasSlurs = (problem: FingeringProblem, k: number) =>
   problem.moments[k]!.struck.some((strike) => problem.strikes[strike]!.slurredFrom !== null);
 
-const sameNumbers = (a: readonly number[], b: readonly number[]) =>
-  a === b || (a.length === b.length && a.every((one, k) => one === b[k]));
-
 /** A group's key does not say which strike lies where. */
 const groupId = (group: StrokeGroup) => `${group.key}#${group.strokes.map(({ strike }) => strike).join()}`;
 
@@ -283,9 +281,9 @@ function momentOf(
     ),
   );
   const isFar = new Set(far);
-  const strangers = new Map<number, readonly number[]>();
+  const outside = new Map<number, readonly number[]>();
   for (const state of slursFrom ? new Set([...states, ...others]) : others)
-    strangers.set(state, [...new Set(variantsOf(state, thinkable, isFar.has(state)))]);
+    outside.set(state, [...new Set(variantsOf(state, thinkable, isFar.has(state)))]);
   // On strings that nobody has looked at, at least as much is left out as on those where it is least.
   const leastLeftOut = () => {
     const { keys, of } = stringsAt(layer, struck.columns);
@@ -293,15 +291,15 @@ function momentOf(
     return Math.min(...onStrings.map((variant) => leftOut[variant]!));
   };
   const real = variants.length;
-  const wild = leftOut.some((count) => count > 0) ? leastLeftOut() : 0;
+  const other = leftOut.some((count) => count > 0) ? leastLeftOut() : 0;
   return {
     layer,
     nodes,
-    variants: [...variants.slice(0, real), wildGroup(setting, k)],
-    leftOut: [...leftOut.slice(0, real), wild],
+    variants: [...variants.slice(0, real), restGroup(setting, k)],
+    leftOut: [...leftOut.slice(0, real), other],
     slursFrom,
     struckColumns: struck.columns,
-    strangers,
+    outside,
     states,
     others,
     far,

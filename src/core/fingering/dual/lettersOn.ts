@@ -10,7 +10,7 @@ import { maskOf } from '../right/lattice/inkedLetters';
 import { strokeChain, type StrokeLayer } from '../right/lattice/strokeChain';
 import type { StrokeGroup } from '../right/rules/strokes';
 import type { StrokeStore } from '../right/lattice/strokeStore';
-import type { Hands } from './bargain';
+import type { Hands } from './dualAscent';
 import { type CoreMoment, LEFT_OUT_COST } from './core';
 import type { Question } from './question';
 

@@ -35,12 +35,12 @@ const noWays = (states: number) => ({
 });
 
 function narrowWays(arena: Arena, { start, from, price }: Links, states: Int32Array, before: Int32Array) {
-  // Room for all of them, of which those are written whose situation is left.
-  let room = 0;
-  for (const s of states) room += start[s + 1]! - start[s]!;
+  // Region for all of them, of which those are written whose situation is left.
+  let size = 0;
+  for (const s of states) size += start[s + 1]! - start[s]!;
   const into = new Int32Array(states.length + 1);
-  const froms = arena.int32(room);
-  const prices = arena.int32(room);
+  const froms = arena.int32(size);
+  const prices = arena.int32(size);
   let count = 0;
   for (let n = 0; n < states.length; n++) {
     for (let e = start[states[n]!]!, end = start[states[n]! + 1]!; e < end; e++) {

@@ -10,7 +10,7 @@ import { plainSetting, type RightSetting } from '../right/rules/setting';
 import type { RightWeights } from '../right/rules/weights';
 import { StrokeStore } from '../right/lattice/strokeStore';
 import { walkRight } from '../right/explain/walk';
-import { Bargain } from './bargain';
+import { DualAscent } from './dualAscent';
 import { JointPlanner } from './planBoth';
 import { askBoth } from './question';
 
@@ -48,7 +48,7 @@ describe('both hands together', () => {
     expect(plan.lowerBound).toBe(plan.cost);
   });
 
-  it('are bounded from below by the bargain, and mostly tightly', () => {
+  it('are bounded from below by the ascent, and mostly tightly', () => {
     let tight = 0;
     for (let seed = 0; seed < 36; seed++) {
       const problem = problemAt(seed, 3 + (seed % 2));
@@ -63,7 +63,7 @@ describe('both hands together', () => {
         new Map(),
         null,
       );
-      const { cost } = new Bargain(problem).anew(question, best.cost, () =>
+      const { cost } = new DualAscent(problem).anew(question, best.cost, () =>
         walkRight(problem, setting, best.states, best.played),
       );
       expect(cost).toBeLessThanOrEqual(naiveJointCost(problem, setting, left.plan(new Map()).cost));
@@ -72,7 +72,7 @@ describe('both hands together', () => {
     expect(tight).toBeGreaterThan(18);
   });
 
-  // Here neither hand by itself, nor the bargain between them, comes upon the best plan.
+  // Here neither hand by itself, nor the ascent between them, comes upon the best plan.
   it.each([
     [465, 4, 10],
     [613, 4, 10],
@@ -82,7 +82,7 @@ describe('both hands together', () => {
     [152, 5, 25],
     [356, 5, 25],
     [385, 5, 25],
-  ])('are planned together where the bargain leaves a gap (seed %i)', (seed, moments, factor) => {
+  ])('are planned together where the ascent leaves a gap (seed %i)', (seed, moments, factor) => {
     const problem = problemAt(seed, moments);
     const { left, both } = plannerFor(problem, factor);
     const plan = both.plan(new Map());

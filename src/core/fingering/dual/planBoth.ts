@@ -11,7 +11,7 @@ import { exploreReturns, returnExtras } from '../left/lattice/returns';
 import type { FingeringProblem } from '../problem/problem';
 import type { RightSetting } from '../right/rules/setting';
 import { StrokeStore } from '../right/lattice/strokeStore';
-import { Bargain, type Bound, type Hands, wholeTenths } from './bargain';
+import { DualAscent, type Bound, type Hands, wholeTenths } from './dualAscent';
 import { type Below, PARTS, statesBelow, throughStates } from './bound';
 import { type Found, LettersOn } from './lettersOn';
 import { askBoth, type Question } from './question';
@@ -19,11 +19,11 @@ import { Together } from './together';
 
 /**
  * How much above the bound, in tenths of a point, is planned together first; doubled until nothing cheaper can be
- * outside. Far from an edit the same states are below the same room, so that what was made of them is found again.
+ * outside. Far from an edit the same states are below the same threshold, so that what was made of them is found again.
  */
-const FIRST_ROOM = 16;
-/** Prices of an earlier question are bargained anew when so much room does not do. */
-const ROOM_BEFORE_BARGAIN = 64;
+const FIRST_ABOVE = 16;
+/** Multipliers of an earlier question are raised anew when so much above the bound does not do. */
+const MOST_BEFORE_ASCENT = 64;
 /** A moment with more states, or a piece with more pairs of them, is not planned together. From memory. */
 const MOST_STATES = 300;
 const MOST_PAIRS = 700_000;
@@ -35,7 +35,7 @@ export interface BothHands extends Hands {
 }
 
 /** What was planned together so far above the bound. */
-interface Room {
+interface Region {
   readonly together: Together;
   below: Below | null;
 }
@@ -47,11 +47,11 @@ interface Proof {
 
 export class JointPlanner {
   private readonly store: StrokeStore;
-  private readonly bargain: Bargain;
+  private readonly ascent: DualAscent;
   private question: Question | null = null;
   private latest: Found | null = null;
   private readonly lettersOn: LettersOn;
-  private readonly rooms = new Map<number, Room>();
+  private readonly regions = new Map<number, Region>();
 
   constructor(
     private readonly problem: FingeringProblem,
@@ -59,7 +59,7 @@ export class JointPlanner {
     private readonly setting: RightSetting,
   ) {
     this.store = new StrokeStore(problem.hand);
-    this.bargain = new Bargain(problem);
+    this.ascent = new DualAscent(problem);
     this.lettersOn = new LettersOn(problem, this.store);
   }
 
@@ -68,12 +68,12 @@ export class JointPlanner {
     const { problem, setting, store } = this;
     const question = askBoth({ problem, setting, store }, left, ink, this.question);
     this.question = question;
-    const kept = this.bargain.again(question);
+    const kept = this.ascent.again(question);
     let best = (kept && this.onBound(question, kept)) ?? this.onLeft(question);
-    let proof = kept && this.prove(question, kept, best, ROOM_BEFORE_BARGAIN);
+    let proof = kept && this.prove(question, kept, best, MOST_BEFORE_ASCENT);
     best = proof?.best ?? best;
     if (!proof || proof.lowerBound < best.cost) {
-      const bound = this.bargain.anew(question, best.cost, () => this.lettersOn.efforts());
+      const bound = this.ascent.anew(question, best.cost, () => this.lettersOn.efforts());
       const known = cheaper(best, this.onBound(question, bound));
       proof = this.prove(question, bound, this.onNodes(question, bound, known), Infinity);
       best = proof.best;
@@ -95,7 +95,7 @@ export class JointPlanner {
    */
   boundsFor(strike: number): ReadonlyMap<number, number> {
     const { question, latest } = this;
-    const bound = this.bargain.latest;
+    const bound = this.ascent.latest;
     const k = this.problem.moments.findIndex(({ struck }) => struck.includes(strike));
     const least = new Map<number, number>();
     if (!question || !latest || !bound) return least;
@@ -120,11 +120,11 @@ export class JointPlanner {
    */
   prepare(): void {
     const { question, latest } = this;
-    const bound = this.bargain.latest;
+    const bound = this.ascent.latest;
     if (!question || !latest || !bound || this.problem.passes.returns.length > 0) return;
     const { left, right } = bound;
-    const here = this.inRoom(FIRST_ROOM);
-    const most = left.cost + right.cost + FIRST_ROOM * PARTS;
+    const here = this.within(FIRST_ABOVE);
+    const most = left.cost + right.cost + FIRST_ABOVE * PARTS;
     here.below = statesBelow(question.core, question.strokes, { left, right, most }, here.below);
     if (tooMany(here.below.states)) return;
     here.together.cheapest(question, here.below.states, question.left.solution.extras, latest);
@@ -132,17 +132,17 @@ export class JointPlanner {
 
   /** A better plan makes the rest narrower: the best on the nodes of the core is found quickly. */
   private onNodes(question: Question, bound: Bound, known: Found): Found {
-    if (known.cost - bound.cost <= ROOM_BEFORE_BARGAIN) return known;
+    if (known.cost - bound.cost <= MOST_BEFORE_ASCENT) return known;
     const { left } = question;
     const nodes = question.near.map(({ nodes }) => nodes);
-    return this.inRoom(ON_NODES).together.cheapest(question, nodes, left.solution.extras, known);
+    return this.within(ON_NODES).together.cheapest(question, nodes, left.solution.extras, known);
   }
 
   /**
    * Plans both hands together on all states through which a plan could cost so much above the bound, more and more of
    * them, until nothing cheaper can be outside. Where that would be too many the bound stays below the cost.
    */
-  private prove(question: Question, bound: Bound, known: Found, mostRoom: number): Proof {
+  private prove(question: Question, bound: Bound, known: Found, mostAbove: number): Proof {
     const { left, core, strokes } = question;
     const { right } = bound;
     let best = known;
@@ -156,15 +156,15 @@ export class JointPlanner {
           const least = fixed.solution.cost + right.cost;
           const extras = returnExtras(this.problem, left.layers, fixed.states);
           for (
-            let room = roomFor(best.cost - wholeTenths(least));
+            let above = aboveFor(best.cost - wholeTenths(least));
             ;
-            room = widened(room, best.cost - wholeTenths(least))
+            above = widened(above, best.cost - wholeTenths(least))
           ) {
-            const here = this.inRoom(room);
-            const most = least + room * PARTS;
+            const here = this.within(above);
+            const most = least + above * PARTS;
             here.below = statesBelow(core, strokes, { left: fixed.solution, right, most }, here.below);
             const { states } = here.below;
-            if (room > mostRoom || tooMany(states)) {
+            if (above > mostAbove || tooMany(states)) {
               lowerBound = Math.min(lowerBound, wholeTenths(least));
               return;
             }
@@ -177,12 +177,12 @@ export class JointPlanner {
     return { best, lowerBound: Math.min(lowerBound, best.cost) };
   }
 
-  /** Rooms are not asked for in turns: each finds what was made for it. */
-  private inRoom(room: number): Room {
-    let found = this.rooms.get(room);
+  /** Thresholds are not asked for in turns: each finds what was made for it. */
+  private within(above: number): Region {
+    let found = this.regions.get(above);
     if (!found) {
       const together = new Together(this.problem, this.setting, this.store);
-      this.rooms.set(room, (found = { together, below: null }));
+      this.regions.set(above, (found = { together, below: null }));
     }
     return found;
   }
@@ -204,20 +204,20 @@ export class JointPlanner {
 
 const cheaper = (known: Found, found: Found | null) => (found && found.cost < known.cost ? found : known);
 
-/** Instead of a room: on the nodes of the core. */
+/** Instead of a threshold: on the nodes of the core. */
 const ON_NODES = 0;
 
-/** Room enough for a gap between cost and bound, where that is not too much at once. */
-function roomFor(gap: number): number {
-  let room = FIRST_ROOM;
-  while (room < gap && room < ROOM_BEFORE_BARGAIN) room *= 2;
-  return room;
+/** Region enough for a gap between cost and bound, where that is not too much at once. */
+function aboveFor(gap: number): number {
+  let above = FIRST_ABOVE;
+  while (above < gap && above < MOST_BEFORE_ASCENT) above *= 2;
+  return above;
 }
 
-/** Twice the room, but not more than the gap asks for. */
-function widened(room: number, gap: number): number {
-  const enough = FIRST_ROOM * Math.ceil(gap / FIRST_ROOM);
-  return enough > room ? Math.min(2 * room, enough) : 2 * room;
+/** Twice the threshold, but not more than the gap asks for. */
+function widened(above: number, gap: number): number {
+  const enough = FIRST_ABOVE * Math.ceil(gap / FIRST_ABOVE);
+  return enough > above ? Math.min(2 * above, enough) : 2 * above;
 }
 
 /** In parts: below this lies what could be cheaper, since costs are whole. */

@@ -12,7 +12,7 @@ import { type CoreMoment, coreOf, type HowNear, type Near, nearStates } from './
 import { waysBetween } from './jointLayer';
 
 /**
- * How much dearer than the best of the left hand a state may be to take part in the bargain about strings, and how
+ * How much dearer than the best of the left hand a state may be to take part in the ascent, and how
  * much dearer strings may be to be bounded by what the right hand really pays for them. From memory; they change how
  * long it takes, not what comes out.
  */

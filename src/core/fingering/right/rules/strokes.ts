@@ -140,7 +140,7 @@ export function strokeGroup(
 }
 
 /** What bounds every group of the moment from below. */
-export const wildGroup = (setting: RightSetting, k: number): StrokeGroup => ({
+export const restGroup = (setting: RightSetting, k: number): StrokeGroup => ({
   strokes: [],
   manner: setting.styles[k]!,
   onBeat: setting.onBeat[k]!,
@@ -154,7 +154,7 @@ export const wildGroup = (setting: RightSetting, k: number): StrokeGroup => ({
   landing: 0,
   lifted: false,
   forgets: true,
-  key: 'wild',
+  key: 'other strings',
 });
 
 /** The same group for a bound: what comes after it costs as if it came from nowhere. */

@@ -1,4 +1,4 @@
-/** Both hands bargain about the strings: the prices of a piece, kept from question to question, and what they prove. */
+/** Dual ascent: multipliers on the strings, kept from question to question, raise the bound until both hands agree. */
 import { carried } from '../solver/carried';
 import {
   costThrough,
@@ -12,13 +12,13 @@ import type { HandState } from '../left/rules/handState';
 import type { FingeringProblem } from '../problem/problem';
 import type { Played } from '../right/rules/memory';
 import type { StrokeLayer } from '../right/lattice/strokeChain';
-import { agreedPrices, type Terms } from './agreement';
+import { agreedMultipliers, type Terms } from './agreement';
 import type { ChainEnds } from './chain';
 import {
   inParts,
-  kinOf,
+  alikeOf,
   PARTS,
-  type Prices,
+  type Multipliers,
   pricesOfStates,
   pricesOfStrokes,
   variantsByStrings,
@@ -30,7 +30,7 @@ import { ABOVE, type Question } from './question';
 /** See `agreement.ts`; the second is for quick music, where the right hand pays much from stroke to stroke. */
 const SLACKS_GIVEN = [1 / 30, 1 / 100];
 
-/** A bound so near, in tenths of a point, is not bargained about again: the rest is planned together. */
+/** A bound so near, in tenths of a point, is not raised again: the rest is planned together. */
 const NEAR_ENOUGH = 64;
 
 /**
@@ -39,7 +39,7 @@ const NEAR_ENOUGH = 64;
  */
 const NEAR_MOMENTS = 2;
 
-/** Prices around a change are bargained with so many moments on both sides. */
+/** Multipliers around a change are found anew with so many moments on both sides. */
 const AROUND = 3;
 
 /** A left hand and what the right one plays, by moment. */
@@ -59,31 +59,31 @@ export interface Bound {
 }
 
 /** A bound with what it was made of. */
-interface Bargained extends Bound {
+interface Contested extends Bound {
   readonly layers: readonly Layer[];
   readonly core: readonly CoreMoment[];
   readonly strokes: readonly StrokeLayer[];
-  readonly prices: Prices;
+  readonly multipliers: Multipliers;
   readonly given: Extras;
 }
 
-/** In parts: prices that have drifted so far are brought back. */
+/** In parts: multipliers that have drifted so far are brought back. */
 const DRIFTED = PARTS * 4096;
 
 /** The same amount on all choices of a moment says nothing; over many questions it must not grow without end. */
-function near0(prices: Int32Array): Int32Array {
-  const [drift] = prices;
-  return Math.abs(drift!) > DRIFTED ? prices.map((price) => price - drift!) : prices;
+function near0(multipliers: Int32Array): Int32Array {
+  const [drift] = multipliers;
+  return Math.abs(drift!) > DRIFTED ? multipliers.map((price) => price - drift!) : multipliers;
 }
 
-/** What the right hand is given: the prices, and what it owes for strokes that are left out. */
-function lessLeftOut({ leftOut, layer }: CoreMoment, prices: Int32Array): Int32Array {
-  if (leftOut.every((count) => count === 0)) return prices;
-  return prices.map((price, v) => price - PARTS * LEFT_OUT_COST * layer.plays * leftOut[v]!);
+/** What the right hand is given: the multipliers, and what it owes for strokes that are left out. */
+function lessLeftOut({ leftOut, layer }: CoreMoment, multipliers: Int32Array): Int32Array {
+  if (leftOut.every((count) => count === 0)) return multipliers;
+  return multipliers.map((price, v) => price - PARTS * LEFT_OUT_COST * layer.plays * leftOut[v]!);
 }
 
 const termsFor = (core: readonly CoreMoment[], cost: number, slackGiven: number): Terms => ({
-  strangeness: ABOVE.strings,
+  outsideCost: ABOVE.strings,
   slackGiven,
   near: (NEAR_MOMENTS * cost) / core.length,
 });
@@ -91,53 +91,53 @@ const termsFor = (core: readonly CoreMoment[], cost: number, slackGiven: number)
 /** Costs are whole, so a bound between two of them is the upper one. */
 export const wholeTenths = (parts: number) => Math.ceil(parts / PARTS);
 
-export class Bargain {
-  private prices: Prices = [];
+export class DualAscent {
+  private multipliers: Multipliers = [];
   private readonly parts = new WeakMap<Layer, Layer>();
-  /** The bound of the last prices that were tried. */
-  latest: Bargained | null = null;
+  /** The bound of the last multipliers that were tried. */
+  latest: Contested | null = null;
 
   constructor(private readonly problem: FingeringProblem) {}
 
-  /** The prices of the last question still hold nearly everywhere; where there are other strings now, wild ones do. */
-  private kept(core: readonly CoreMoment[]): Prices {
-    const { prices } = this;
-    this.prices = carried(
+  /** The multipliers of the last question still hold nearly everywhere; where there are other strings now, the multiplier of all others does. */
+  private kept(core: readonly CoreMoment[]): Multipliers {
+    const { multipliers } = this;
+    this.multipliers = carried(
       core.length,
-      prices,
+      multipliers,
       (k) => core[k] === this.latest?.core[k],
       (k) => {
-        const known = prices[k]!;
+        const known = multipliers[k]!;
         const count = core[k]!.variants.length;
         return known.length === count ? known : new Int32Array(count).fill(known.at(-1)!);
       },
     );
-    return this.prices;
+    return this.multipliers;
   }
 
   /** Strings outside of the core give the right hand what it would save there, and no more. */
-  private firstPrices({ core }: Question, efforts: readonly Effort[]): Prices {
+  private firstMultipliers({ core }: Question, efforts: readonly Effort[]): Multipliers {
     return core.map((moment, k) => {
       const { variants } = moment;
       const onward = efforts[k + 1]?.way ?? 0;
       const { own, way } = efforts[k]!;
-      const kin = kinOf(moment, variantsByStrings(moment));
-      const prices = new Int32Array(variants.length);
-      for (let v = 0; v < prices.length; v++) {
-        const first = kin[v]!;
-        if (first === prices.length - 1) prices[v] = -PARTS * (own + way + onward);
-        else if (variants[first]!.forgets) prices[v] = -PARTS * onward;
+      const alike = alikeOf(moment, variantsByStrings(moment));
+      const multipliers = new Int32Array(variants.length);
+      for (let v = 0; v < multipliers.length; v++) {
+        const first = alike[v]!;
+        if (first === multipliers.length - 1) multipliers[v] = -PARTS * (own + way + onward);
+        else if (variants[first]!.forgets) multipliers[v] = -PARTS * onward;
       }
-      return prices;
+      return multipliers;
     });
   }
 
   /**
-   * The bound by the prices of earlier questions, bargained about anew around what has changed since the last one.
+   * The bound by the multipliers of earlier questions, raised anew around what has changed since the last one.
    * Null before the first.
    */
   again(question: Question): Bound | null {
-    if (this.prices.length === 0) return null;
+    if (this.multipliers.length === 0) return null;
     const kept = this.kept(question.core);
     const [from, to] = question.changed;
     if (from <= to) {
@@ -146,41 +146,41 @@ export class Bargain {
       let b = Math.min(kept.length - 1, to + AROUND);
       while (a > 0 && !isKnown(a)) a--;
       while (b < kept.length - 1 && !isKnown(b)) b++;
-      this.prices = this.around(question, this.latest!, a, b);
+      this.multipliers = this.around(question, this.latest!, a, b);
     }
-    return this.bound(question, this.prices);
+    return this.bound(question, this.multipliers);
   }
 
   /** Whether the messages of the bound at a moment can be read as those of the question. */
-  private isAbout({ left, strokes }: Question, { layers, strokes: before }: Bargained, k: number): boolean {
+  private isAbout({ left, strokes }: Question, { layers, strokes: before }: Contested, k: number): boolean {
     return layers[k] === left.layers[k] && before[k + 1] === strokes[k + 1];
   }
 
   /**
-   * Prices for the question, to which a plan of a `cost` is known; where the left hand got too much of the slack, it is tried with less.
-   * @param efforts of the right hand in a plan on the left hand's own strings: what the first prices start from
+   * Multipliers for the question, to which a plan of a `cost` is known; where the left hand got too much of the slack, it is tried with less.
+   * @param efforts of the right hand in a plan on the left hand's own strings: what the first multipliers start from
    */
   anew(question: Question, cost: number, efforts: () => readonly Effort[]): Bound {
-    let highest: { readonly bound: Bound; readonly prices: Prices } | null = null;
+    let highest: { readonly bound: Bound; readonly multipliers: Multipliers } | null = null;
     for (const slackGiven of SLACKS_GIVEN) {
-      const prices = this.agree(question, cost, efforts, slackGiven);
-      const bound = this.bound(question, prices);
-      if (!highest || bound.cost > highest.bound.cost) highest = { bound, prices };
+      const multipliers = this.agree(question, cost, efforts, slackGiven);
+      const bound = this.bound(question, multipliers);
+      if (!highest || bound.cost > highest.bound.cost) highest = { bound, multipliers };
       const near = cost - bound.cost <= NEAR_ENOUGH;
       if (near || bound.left.cost >= bound.right.cost - PARTS) break;
     }
-    this.prices = highest!.prices;
+    this.multipliers = highest!.multipliers;
     return highest!.bound;
   }
 
-  /** Prices from moment a to b, between what the bound says of both ends; elsewhere they hold. */
-  private around(question: Question, bound: Bound, a: number, b: number): Prices {
+  /** Multipliers from moment a to b, between what the bound says of both ends; elsewhere they hold. */
+  private around(question: Question, bound: Bound, a: number, b: number): Multipliers {
     const { core, strokes } = question;
     const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
     const nodesAt = (k: number) => core[k]!.nodes.map(({ state }) => state);
     const strokesAt = (k: number) => strokes[k]!.shared.states.map((_state, r) => r);
     const opens = a === 0;
-    const within = agreedPrices(
+    const within = agreedMultipliers(
       {
         core: core.slice(a, b + 1),
         lefts: question.lefts.slice(a, b + 1),
@@ -189,7 +189,7 @@ export class Bargain {
         strokeMasks: question.strokeMasks.slice(a, b + 2),
         steps: steps.slice(a, b + 1),
       },
-      this.prices.slice(a, b + 1),
+      this.multipliers.slice(a, b + 1),
       termsFor(core, bound.cost, SLACKS_GIVEN[0]!),
       {
         left: endsOf(bound.left, { layer: a, states: nodesAt(a), opens }, { layer: b, states: nodesAt(b) }),
@@ -200,7 +200,7 @@ export class Bargain {
         ),
       },
     );
-    return [...this.prices.slice(0, a), ...within.map(near0), ...this.prices.slice(b + 1)];
+    return [...this.multipliers.slice(0, a), ...within.map(near0), ...this.multipliers.slice(b + 1)];
   }
 
   private agree(
@@ -208,12 +208,14 @@ export class Bargain {
     cost: number,
     efforts: () => readonly Effort[],
     slackGiven: number,
-  ): Prices {
+  ): Multipliers {
     const { core } = question;
-    const start = this.prices.length > 0 ? this.kept(core) : this.firstPrices(question, efforts());
+    const start = this.multipliers.length > 0 ? this.kept(core) : this.firstMultipliers(question, efforts());
     const steps = this.problem.passes.steps.map((n, k) => (k === 0 ? 0 : n));
     const above = this.aboveOf(question, 0, core.length - 1);
-    return agreedPrices({ ...question, above, steps }, start, termsFor(core, cost, slackGiven)).map(near0);
+    return agreedMultipliers({ ...question, above, steps }, start, termsFor(core, cost, slackGiven)).map(
+      near0,
+    );
   }
 
   /**
@@ -221,26 +223,26 @@ export class Bargain {
    * it, or only nodes from which no other node can be come to.
    */
   private aboveOf({ left, core }: Question, a: number, b: number): readonly (readonly (number | null)[])[] {
-    return core.slice(a, b + 1).map(({ variants, nodes, strangers }, k) => {
+    return core.slice(a, b + 1).map(({ variants, nodes, outside }, k) => {
       const row: (number | null)[] = variants.map(() => null);
       const add = (state: number, v: number) => {
         const own = costThrough(left.solution, a + k, state) - left.solution.cost;
         row[v] = Math.min(row[v] ?? Infinity, own);
       };
       for (const { state, variant } of nodes) add(state, variant);
-      for (const [state, list] of strangers) for (const v of list) add(state, v);
+      for (const [state, list] of outside) for (const v of list) add(state, v);
       return row;
     });
   }
 
-  private bound({ left, core, strokes, strokeMasks }: Question, prices: Prices): Bound {
+  private bound({ left, core, strokes, strokeMasks }: Question, multipliers: Multipliers): Bound {
     const last = this.latest;
-    const samePrices = (k: number) => prices[k] === last!.prices[k];
+    const samePrices = (k: number) => multipliers[k] === last!.multipliers[k];
     const paid = carried(
       core.length,
       last?.paid ?? null,
       (k) => core[k] === last!.core[k] && samePrices(k),
-      (k) => pricesOfStates(core[k]!, prices[k]!),
+      (k) => pricesOfStates(core[k]!, multipliers[k]!),
     );
     const given = carried<Int32Array | null>(
       strokes.length,
@@ -248,7 +250,7 @@ export class Bargain {
       (k) =>
         strokes[k] === last!.strokes[k] &&
         (k === 0 || (core[k - 1] === last!.core[k - 1] && samePrices(k - 1))),
-      (k) => (k === 0 ? null : pricesOfStrokes(strokes[k]!, lessLeftOut(core[k - 1]!, prices[k - 1]!))),
+      (k) => (k === 0 ? null : pricesOfStrokes(strokes[k]!, lessLeftOut(core[k - 1]!, multipliers[k - 1]!))),
     );
     const leftParts = this.partsOf(left.layers, last && [last.layers, last.left.layers]);
     const rightParts = this.partsOf(strokes, last && [last.strokes, last.right.layers]);
@@ -263,7 +265,7 @@ export class Bargain {
       layers: left.layers,
       core,
       strokes,
-      prices,
+      multipliers,
       given,
     };
     return this.latest;
