@@ -2,6 +2,7 @@
  * What the right hand does in each texture (handbook 13, common practice), on invented music in three keys and at three
  * tempi: what no teacher would write does not come.
  */
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { TEXTURED } from '../helpers/textures/corpus';
 import type { Texture } from '../../src/core/figures/texture';
@@ -149,6 +150,26 @@ describe('handbook 13, texture by texture (common practice)', () => {
       lettersOf(plannerOf(row(midis), 250, 'balanced', () => 'line').plan(inkOf(on)))[0];
     expect(first(down, strings)).toBe('i');
     expect(first([...down].reverse(), [...strings].reverse())).toBe('m');
+  });
+});
+
+describe('from free playing to stations', () => {
+  it('a finger that has opened a slow tune is not asked for another string at once', () => {
+    const xml = readFileSync(new URL('../../demo/slow-window.musicxml', import.meta.url), 'utf8');
+    const planner = new Planner(scoreOrThrow(xml), fretboard, hand);
+    const { notes } = planner.plan(new Map());
+    const first = notes.filter(
+      ({ momentIndex, pluck }) => momentIndex < 8 && pluck !== null && pluck !== 'p',
+    );
+    let compared = 0;
+    for (const note of first) {
+      const next = first.filter(({ momentIndex }) => momentIndex === note.momentIndex + 1);
+      for (const other of next) {
+        compared++;
+        expect(other.pluck === note.pluck && other.string !== note.string).toBe(false);
+      }
+    }
+    expect(compared).toBeGreaterThan(2);
   });
 });
 

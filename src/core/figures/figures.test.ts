@@ -53,6 +53,25 @@ describe('textures of passages that the rules were not written from', () => {
   });
 });
 
+describe('slow notes that come back to a leap', () => {
+  const midis = [64, 60, 64, 60, 64, 62, 64, 60, 64, 60];
+  const passage = (lengths: readonly number[]): TexturedPassage => ({
+    name: 'slow leaps',
+    tempo: 60,
+    notes: midis.map((midi, k) => ({
+      midi,
+      onset: lengths.slice(0, k).reduce((sum, length) => sum + length, 0),
+      length: lengths[k]!,
+      texture: 'slowMelody' as const,
+    })),
+  });
+  const texturesIn = (one: TexturedPassage) => new Set(read(one).figures.map(({ texture }) => texture));
+  it('are a figure only where they go on evenly', () => {
+    expect(texturesIn(passage([3, 1, 2, 4, 3, 1, 2, 4, 3, 1])).has('brokenChord')).toBe(false);
+    expect(texturesIn(passage(midis.map(() => 2))).has('brokenChord')).toBe(true);
+  });
+});
+
 describe('figures', () => {
   const [change] = TEXTURED.filter(({ name }) => name === 'arpeggio, then a scale');
 
