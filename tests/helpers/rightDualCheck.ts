@@ -31,7 +31,11 @@ export function rightDualCheck(problem: FingeringProblem, placed: Placed): void 
   const { plays, steps } = problem.passes;
   const groups = placed.map((strikes, k) => strokeGroup(problem, setting, k, strikes));
   const store = new StrokeStore(problem.hand);
-  const layers = strokeChain(problem, store, (k) => [groups[k]!]);
+  const layers = strokeChain(
+    problem,
+    store,
+    groups.map((group) => [group]),
+  );
   const solution = solveLattice(
     layers,
     layers.map(() => null),

@@ -436,7 +436,7 @@ export const FAULTS: readonly Fault[] = [
   {
     name: 'what was near the last time is near under any ink',
     file: 'src/core/fingering/dual/core.ts',
-    find: 'backward.cost[k] === known!.backward.cost[k] &&',
+    find: 'here(backward.cost), ',
     put: '',
     tests: ['tests/reference/exactness.test.ts', '-t', 'one edit and another'],
   },

@@ -1,5 +1,6 @@
 /** What no plan of both hands can be cheaper than, under multipliers on the strings; and where one could still be. */
-import { carried } from '../solver/carried';
+import { after, Column, here } from '../solver/column';
+import { sameNumbers } from '../solver/numberRows';
 import { costThrough, type Layer, type Solution, UNREACHABLE } from '../solver/lattice';
 import type { StrokeLayer } from '../right/lattice/strokeChain';
 import type { CoreMoment } from './core';
@@ -109,50 +110,38 @@ export function pricesOfStrokes(layer: StrokeLayer, multipliers: Int32Array): In
 const sameRow = (a: Int32Array, b: Int32Array) =>
   a === b || (a.length === b.length && a.every((value, k) => value === b[k]));
 
-/** By moment the states below a limit, with everything that they were read from. */
-export interface Below {
-  readonly core: readonly CoreMoment[];
+/** By moment the states below a limit; lists that say the same stay the same objects. */
+export const belowColumn = () => new Column<readonly number[]>(sameNumbers);
+
+/** Both hands' solutions under the multipliers, and a limit on what both may cost together, in parts. */
+export interface Limit {
   readonly left: Solution;
   readonly right: Solution;
   readonly most: number;
-  readonly states: readonly (readonly number[])[];
 }
 
-/**
- * By moment: the states of the left hand through which both hands together could cost less than `most` parts.
- * @param earlier what an earlier call gave: where nothing has changed its rows are given again
- */
+/** By moment: the states of the left hand through which both hands together could cost less than the limit. */
 export function statesBelow(
   core: readonly CoreMoment[],
   strokes: readonly StrokeLayer[],
-  asked: Pick<Below, 'left' | 'right' | 'most'>,
-  earlier: Below | null,
-): Below {
-  const { left, right, most } = asked;
+  { left, right, most }: Limit,
+  column: Column<readonly number[]>,
+): readonly (readonly number[])[] {
   // Above what the messages of a moment count from.
-  const aboveAt = (k: number, below: Omit<Below, 'core' | 'states'>) =>
-    below.most - offsetsAt(below.left, k) - offsetsAt(below.right, k + 1);
-  const states = carried(
-    core.length,
-    earlier?.states ?? null,
-    (k) =>
-      core[k] === earlier!.core[k] &&
-      sameMessages(left, earlier!.left, k) &&
-      sameMessages(right, earlier!.right, k + 1) &&
-      aboveAt(k, asked) === aboveAt(k, earlier!),
-    (k) => {
-      const through = throughStates(core[k]!, strokes[k + 1]!, k, left, right);
-      const some: number[] = [];
-      for (let s = 0; s < through.length; s++) if (through[s]! < most) some.push(s);
-      const known = earlier?.states[k];
-      return known && known.length === some.length && known.every((s, n) => s === some[n]) ? known : some;
-    },
-  );
-  return { core, ...asked, states };
+  const above = core.map((_moment, k) => most - offsetsAt(left, k) - offsetsAt(right, k + 1));
+  const messages = [
+    here(left.forward.cost),
+    here(left.backward.cost),
+    after(right.forward.cost),
+    after(right.backward.cost),
+  ] as const;
+  return column.of(core.length, [here(core), here(above), ...messages], (k, moment) => {
+    const through = throughStates(moment, strokes[k + 1]!, k, left, right);
+    const some: number[] = [];
+    for (let s = 0; s < through.length; s++) if (through[s]! < most) some.push(s);
+    return some;
+  });
 }
-
-const sameMessages = (a: Solution, b: Solution, k: number) =>
-  a.forward.cost[k] === b.forward.cost[k] && a.backward.cost[k] === b.backward.cost[k];
 
 const offsetsAt = ({ forward, backward }: Solution, k: number) => forward.offset[k]! + backward.offset[k]!;
 

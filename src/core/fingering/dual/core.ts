@@ -3,7 +3,7 @@
  * the best, with the strings that each gives the right hand.
  */
 import { sameNumbers } from '../solver/numberRows';
-import { carried } from '../solver/carried';
+import { Column, here } from '../solver/column';
 import type { Solution } from '../solver/lattice';
 import { slurPlayable } from '../left/rules/connections';
 import { FRET_OF, NO_PLACE, PLACEMENTS, STRING_OF } from '../left/rules/place';
@@ -48,17 +48,6 @@ export interface CoreMoment extends Asked {
   readonly struckColumns: readonly number[];
   /** The variants of states that are no nodes. */
   readonly outside: ReadonlyMap<number, readonly number[]>;
-  readonly inkKey: string;
-}
-
-/** What may take part at a moment: states that a good path goes through, and states whose strings one has. */
-export interface Near {
-  /** States on paths of at most so much above the best, the cheapest ones. */
-  readonly nodes: readonly number[];
-  /** The cheapest state for each choice of strings that is at most so much above it. */
-  readonly strings: readonly number[];
-  /** Those of them that are dearer than the nodes by much. */
-  readonly far: readonly number[];
 }
 
 /** How much dearer than the best of the left hand, in tenths of a point: nodes, strings, and strings that are far. */
@@ -68,33 +57,22 @@ export interface HowNear {
   readonly far: number;
 }
 
-/** The left hand's lattice, solved, and what is near in it. */
-interface NearIn extends Pick<LeftSolved, 'layers' | 'solution'> {
-  readonly near: readonly Near[];
-}
+/** Moments at which nothing else is near than before stay the same objects. */
+export const nearColumn = (): Column<Asked> => new Column(sameAsked);
 
-/** @param earlier moments at which nothing else is near than there stay the same objects */
+/** What of the left hand's solved lattice is near to its best, by moment. */
 export function nearStates(
   { layers, solution }: Pick<LeftSolved, 'layers' | 'solution'>,
   struck: readonly (readonly number[])[],
   most: HowNear,
-  earlier: NearIn | null,
-): readonly Near[] {
+  column: Column<Asked>,
+): readonly Asked[] {
   const { forward, backward } = solution;
-  const known = earlier?.solution;
-  return carried(
+  const offsets = layers.map((_layer, k) => offsetOf(solution, k));
+  return column.of(
     layers.length,
-    earlier?.near ?? null,
-    (k) =>
-      layers[k] === earlier!.layers[k] &&
-      forward.cost[k] === known!.forward.cost[k] &&
-      backward.cost[k] === known!.backward.cost[k] &&
-      offsetOf(solution, k) === offsetOf(known!, k),
-    (k) => {
-      const there = nearAt(layers[k]!, solution, k, struckColumnsOf(layers[k]!, struck[k]!), most);
-      const before = earlier?.near[k];
-      return before && layers[k] === earlier.layers[k] && sameNear(before, there) ? before : there;
-    },
+    [here(layers), here(forward.cost), here(backward.cost), here(offsets)],
+    (k, layer) => nearAt(layer, solution, k, struckColumnsOf(layer, struck[k]!), most),
   );
 }
 
@@ -108,7 +86,7 @@ function nearAt(
   k: number,
   columns: readonly number[],
   most: HowNear,
-): Near {
+): Asked {
   const above = offsetOf(solution, k);
   const [there, rest] = [solution.forward.cost[k]!, solution.backward.cost[k]!];
   const strings = stringsAt(layer, columns);
@@ -133,7 +111,7 @@ function nearAt(
     .map(({ s }) => s)
     .sort((a, b) => a - b);
   const far = kept.filter(({ extra }) => extra > most.far).map(({ s }) => s);
-  return { nodes, strings: kept.map(({ s }) => s), far };
+  return { states: nodes, others: kept.map(({ s }) => s), far };
 }
 
 /** A state, and how much dearer than the best the best path through it is. */
@@ -143,9 +121,6 @@ interface Dearness {
 }
 
 const byDearness = (a: Dearness, b: Dearness) => a.extra - b.extra || a.s - b.s;
-
-const sameNear = (a: Near, b: Near) =>
-  sameNumbers(a.nodes, b.nodes) && sameNumbers(a.strings, b.strings) && sameNumbers(a.far, b.far);
 
 /** More ways to put one moment on strings than these are bounded together. */
 const MOST_VARIANTS = 16;
@@ -165,52 +140,31 @@ export interface Asked {
   readonly far: readonly number[];
 }
 
-export interface Core {
-  readonly inked: InkedLetters;
-  readonly moments: readonly CoreMoment[];
+/** Moments that are asked for alike stay the same objects. */
+export class CoreColumns {
+  readonly asked = new Column<Asked>(sameAsked);
+  readonly moments = new Column<CoreMoment>();
 }
 
-/** What is asked about each moment, under which inked letters. */
-export interface CoreQuestion {
-  readonly asked: (k: number) => Asked;
-  readonly inked: InkedLetters;
-}
-
-/** The core of an earlier call, and whether the same is asked at a moment as then. */
-export interface EarlierCore extends Core {
-  readonly isSame: (k: number) => boolean;
-}
-
-/** @param earlier moments that are the same stay the same objects */
+/** What is asked about each moment. */
 export function coreOf(
-  problem: FingeringProblem,
-  setting: RightSetting,
-  layers: readonly HandLayer[],
-  { asked, inked }: CoreQuestion,
-  earlier: EarlierCore | null,
-): Core {
-  const isSame = (k: number) => earlier!.isSame(k);
-  const sameBefore = (k: number, made: readonly CoreMoment[]) =>
-    earlier?.moments[k - 1] === made[k - 1] || !hasSlurs(problem, k);
-  const moments = carried(
+  context: CoreContext,
+  asked: readonly Asked[],
+  columns: CoreColumns,
+): readonly CoreMoment[] {
+  const { problem, layers, inked } = context;
+  // What is asked for in other objects, but alike, is the same.
+  const wanted = columns.asked.of(layers.length, [here(asked)], (_k, one) => one);
+  const keys = layers.map((_layer, k) => inked.keyOf(k));
+  // Only slurs look at the moment before.
+  const slurred = layers.map((_layer, k) => k > 0 && hasSlurs(problem, k));
+  const statesBefore = wanted.map((_one, k) => (slurred[k] ? wanted[k - 1]!.states : null));
+  const layersBefore = layers.map((_layer, k) => (slurred[k] ? layers[k - 1]! : null));
+  return columns.moments.of(
     layers.length,
-    earlier?.moments ?? null,
-    (k, made) => isSame(k) && inked.keyOf(k) === earlier!.inked.keyOf(k) && sameBefore(k, made),
-    (k, made) => {
-      const inkKey = inked.keyOf(k);
-      const here = asked(k);
-      const known = earlier?.moments[k];
-      const alike =
-        known?.layer === layers[k] &&
-        known?.inkKey === inkKey &&
-        sameAsked(known, here) &&
-        sameBefore(k, made);
-      if (alike) return known!;
-      const before = k > 0 ? asked(k - 1).states : null;
-      return momentOf({ problem, setting, layers, inked }, k, here, before);
-    },
+    [here(layers), here(wanted), here(keys), here(statesBefore), here(layersBefore)],
+    (k, _layer, one, _key, states) => momentOf(context, k, one, states),
   );
-  return { inked, moments };
 }
 
 const sameAsked = (a: Asked, b: Asked) =>
@@ -222,7 +176,8 @@ const hasSlurs = (problem: FingeringProblem, k: number) =>
 /** A group's key does not say which strike lies where. */
 const groupId = (group: StrokeGroup) => `${group.key}#${group.strokes.map(({ strike }) => strike).join()}`;
 
-interface CoreContext {
+/** The hands, and what is inked. */
+export interface CoreContext {
   readonly problem: FingeringProblem;
   readonly setting: RightSetting;
   readonly layers: readonly HandLayer[];
@@ -237,7 +192,7 @@ function momentOf(
 ): CoreMoment {
   const layer = layers[k]!;
   const struck = struckIn(layer, problem.moments[k]!.struck);
-  const slurs = before && hasSlurs(problem, k) ? slurPairs(problem, struck, layers[k - 1]!) : null;
+  const slurs = before ? slurPairs(problem, struck, layers[k - 1]!) : null;
   const slursFrom = slurs && ((a: number, b: number) => slurBits(slurs, layers[k - 1]!, a, layer, b));
   const variants: StrokeGroup[] = [];
   const leftOut: number[] = [];
@@ -303,7 +258,6 @@ function momentOf(
     states,
     others,
     far,
-    inkKey: inked.keyOf(k),
   };
 }
 

@@ -1,5 +1,5 @@
 /** Dual ascent: multipliers on the strings, kept from question to question, raise the bound until both hands agree. */
-import { carried } from '../solver/carried';
+import { before, Column, here } from '../solver/column';
 import {
   costThrough,
   type Extras,
@@ -94,6 +94,8 @@ export const wholeTenths = (parts: number) => Math.ceil(parts / PARTS);
 export class DualAscent {
   private multipliers: Multipliers = [];
   private readonly parts = new WeakMap<Layer, Layer>();
+  private readonly paid = new Column<Int32Array>();
+  private readonly given = new Column<Int32Array | null>();
   /** The bound of the last multipliers that were tried. */
   latest: Contested | null = null;
 
@@ -102,16 +104,13 @@ export class DualAscent {
   /** The multipliers of the last question still hold nearly everywhere; where there are other strings now, the multiplier of all others does. */
   private kept(core: readonly CoreMoment[]): Multipliers {
     const { multipliers } = this;
-    this.multipliers = carried(
-      core.length,
-      multipliers,
-      (k) => core[k] === this.latest?.core[k],
-      (k) => {
-        const known = multipliers[k]!;
-        const count = core[k]!.variants.length;
-        return known.length === count ? known : new Int32Array(count).fill(known.at(-1)!);
-      },
-    );
+    this.multipliers = core.map((moment, k) => {
+      const known = multipliers[k]!;
+      const count = moment.variants.length;
+      return known.length === count || moment === this.latest?.core[k]
+        ? known
+        : new Int32Array(count).fill(known.at(-1)!);
+    });
     return this.multipliers;
   }
 
@@ -237,23 +236,16 @@ export class DualAscent {
 
   private bound({ left, core, strokes, strokeMasks }: Question, multipliers: Multipliers): Bound {
     const last = this.latest;
-    const samePrices = (k: number) => multipliers[k] === last!.multipliers[k];
-    const paid = carried(
-      core.length,
-      last?.paid ?? null,
-      (k) => core[k] === last!.core[k] && samePrices(k),
-      (k) => pricesOfStates(core[k]!, multipliers[k]!),
+    const paid = this.paid.of(core.length, [here(core), here(multipliers)], (_k, moment, row) =>
+      pricesOfStates(moment, row),
     );
-    const given = carried<Int32Array | null>(
+    const given = this.given.of(
       strokes.length,
-      last?.given ?? null,
-      (k) =>
-        strokes[k] === last!.strokes[k] &&
-        (k === 0 || (core[k - 1] === last!.core[k - 1] && samePrices(k - 1))),
-      (k) => (k === 0 ? null : pricesOfStrokes(strokes[k]!, lessLeftOut(core[k - 1]!, multipliers[k - 1]!))),
+      [here(strokes), before(core), before(multipliers)],
+      (_k, stroke, moment, row) => (moment && row ? pricesOfStrokes(stroke, lessLeftOut(moment, row)) : null),
     );
-    const leftParts = this.partsOf(left.layers, last && [last.layers, last.left.layers]);
-    const rightParts = this.partsOf(strokes, last && [last.strokes, last.right.layers]);
+    const leftParts = left.layers.map((layer) => this.partOf(layer));
+    const rightParts = strokes.map((layer) => this.partOf(layer));
     const leftBound = solveLattice(leftParts, left.masks, last?.left ?? null, paid);
     const rightBound = solveLattice(rightParts, strokeMasks, last?.right ?? null, given);
     if (!leftBound || !rightBound) throw new Error('each hand by itself can be planned');
@@ -272,18 +264,6 @@ export class DualAscent {
   }
 
   /** One object for the same layer, so that messages of an earlier question are found again. */
-  private partsOf(
-    layers: readonly Layer[],
-    known: readonly [readonly Layer[], readonly Layer[]] | null,
-  ): readonly Layer[] {
-    return carried(
-      layers.length,
-      known?.[1] ?? null,
-      (k) => layers[k] === known![0][k],
-      (k) => this.partOf(layers[k]!),
-    );
-  }
-
   private partOf(layer: Layer): Layer {
     let parts = this.parts.get(layer);
     if (!parts) this.parts.set(layer, (parts = inParts(layer)));

@@ -2,12 +2,12 @@
  * The best letters for the strings on which a path of the left hand lies. Two questions in a row are mostly about the
  * same path but for a few moments: everywhere else what the last one was answered with is taken again.
  */
-import { carried } from '../solver/carried';
+import { before, Column, here } from '../solver/column';
 import { bestPath, type Mask, type Solution, solveLattice } from '../solver/lattice';
 import type { HandState } from '../left/rules/handState';
 import type { FingeringProblem } from '../problem/problem';
 import { maskOf } from '../right/lattice/inkedLetters';
-import { strokeChain, type StrokeLayer } from '../right/lattice/strokeChain';
+import { strokeChain, strokeColumn, type StrokeLayer } from '../right/lattice/strokeChain';
 import type { StrokeGroup } from '../right/rules/strokes';
 import type { StrokeStore } from '../right/lattice/strokeStore';
 import type { Hands } from './dualAscent';
@@ -30,11 +30,8 @@ interface Stop {
   readonly leftOutCost: number;
 }
 
-/** The answer to the last question, with the rows that it depends on. */
+/** The answer to the last question. */
 interface Answer {
-  readonly core: readonly CoreMoment[];
-  readonly path: readonly number[];
-  readonly stops: readonly Stop[];
   readonly strokes: readonly StrokeLayer[];
   readonly solution: Solution;
   /** By layer of strokes: the state that was chosen. */
@@ -43,6 +40,9 @@ interface Answer {
 
 export class LettersOn {
   private last: Answer | null = null;
+
+  private readonly stops = new Column<Stop | null>();
+  private readonly strokes = strokeColumn();
 
   constructor(
     private readonly problem: FingeringProblem,
@@ -61,19 +61,15 @@ export class LettersOn {
   /** @param path states of the left hand, by moment; null where one is no node of the core */
   found({ core, inked }: Question, path: readonly number[], leftCost: number): Found | null {
     const { last } = this;
-    const stops = carried<Stop | null>(
-      path.length,
-      last?.stops ?? null,
-      (k) => core[k] === last!.core[k] && path[k] === last!.path[k] && path[k - 1] === last!.path[k - 1],
-      (k) => stopAt(core[k]!, path[k - 1] ?? -1, path[k]!),
+    const stops = this.stops.of(path.length, [here(core), before(path), here(path)], (_k, moment, from, to) =>
+      stopAt(moment, from ?? -1, to),
     );
     if (!allThere(stops)) return null;
     const strokes = strokeChain(
       this.problem,
       this.store,
-      (k) => stops[k]!.groups,
-      last?.strokes,
-      (k) => stops[k] === last!.stops[k],
+      stops.map(({ groups }) => groups),
+      this.strokes,
     );
     const masks = strokes.map((layer, k): Mask =>
       k === 0 || inked.keyOf(k - 1) === '' ? null : maskOf(layer, stops[k - 1]!.groups, inked.of),
@@ -81,7 +77,7 @@ export class LettersOn {
     const solution = solveLattice(strokes, masks, last?.solution);
     if (!solution) return null;
     const letters = bestPath(solution);
-    this.last = { core, path, stops, strokes, solution, letters };
+    this.last = { strokes, solution, letters };
     const leftOutCost = stops.reduce(
       (sum, stop, k) => sum + (inked.keyOf(k) === '' ? 0 : stop.leftOutCost),
       0,

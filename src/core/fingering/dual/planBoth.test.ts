@@ -12,7 +12,7 @@ import { StrokeStore } from '../right/lattice/strokeStore';
 import { walkRight } from '../right/explain/walk';
 import { DualAscent } from './dualAscent';
 import { JointPlanner } from './planBoth';
-import { askBoth } from './question';
+import { askBoth, QuestionColumns } from './question';
 
 const problemAt = (seed: number, moments: number, passes?: Passes): FingeringProblem => {
   const bare = problemFrom(barXml(randomNotes(seed, moments), 60 + (seed % 7) * 25));
@@ -58,7 +58,7 @@ describe('both hands together', () => {
       if (left.conflictsOf(solved.layers).length > 0) continue;
       const best = both.plan(new Map());
       const question = askBoth(
-        { problem, setting, store: new StrokeStore(problem.hand) },
+        { problem, setting, store: new StrokeStore(problem.hand), columns: new QuestionColumns() },
         solved,
         new Map(),
         null,

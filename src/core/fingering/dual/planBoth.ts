@@ -3,6 +3,7 @@
  * the strings make the two hands agree (`agreement.ts`) and give a bound; where a plan costs no more than the bound
  * it is the best. Otherwise both are planned together on all states through which something could cost less.
  */
+import type { Column } from '../solver/column';
 import type { Ink } from '../problem/ink';
 import { bestPath, UNREACHABLE } from '../solver/lattice';
 import { placeId, NO_PLACE, PLACEMENTS } from '../left/rules/place';
@@ -12,9 +13,9 @@ import type { FingeringProblem } from '../problem/problem';
 import type { RightSetting } from '../right/rules/setting';
 import { StrokeStore } from '../right/lattice/strokeStore';
 import { DualAscent, type Bound, type Hands, wholeTenths } from './dualAscent';
-import { type Below, PARTS, statesBelow, throughStates } from './bound';
+import { belowColumn, PARTS, statesBelow, throughStates } from './bound';
 import { type Found, LettersOn } from './lettersOn';
-import { askBoth, type Question } from './question';
+import { askBoth, type Question, QuestionColumns } from './question';
 import { Together } from './together';
 
 /**
@@ -37,7 +38,7 @@ export interface BothHands extends Hands {
 /** What was planned together so far above the bound. */
 interface Region {
   readonly together: Together;
-  below: Below | null;
+  readonly below: Column<readonly number[]>;
 }
 
 interface Proof {
@@ -47,6 +48,7 @@ interface Proof {
 
 export class JointPlanner {
   private readonly store: StrokeStore;
+  private readonly columns = new QuestionColumns();
   private readonly ascent: DualAscent;
   private question: Question | null = null;
   private latest: Found | null = null;
@@ -65,8 +67,8 @@ export class JointPlanner {
 
   plan(ink: Ink): BothHands {
     const left = this.left.solve(ink);
-    const { problem, setting, store } = this;
-    const question = askBoth({ problem, setting, store }, left, ink, this.question);
+    const { problem, setting, store, columns } = this;
+    const question = askBoth({ problem, setting, store, columns }, left, ink, this.question);
     this.question = question;
     const kept = this.ascent.again(question);
     let best = (kept && this.onBound(question, kept)) ?? this.onLeft(question);
@@ -125,16 +127,15 @@ export class JointPlanner {
     const { left, right } = bound;
     const here = this.within(FIRST_ABOVE);
     const most = left.cost + right.cost + FIRST_ABOVE * PARTS;
-    here.below = statesBelow(question.core, question.strokes, { left, right, most }, here.below);
-    if (tooMany(here.below.states)) return;
-    here.together.cheapest(question, here.below.states, question.left.solution.extras, latest);
+    const states = statesBelow(question.core, question.strokes, { left, right, most }, here.below);
+    if (!tooMany(states)) here.together.cheapest(question, states, question.left.solution.extras, latest);
   }
 
   /** A better plan makes the rest narrower: the best on the nodes of the core is found quickly. */
   private onNodes(question: Question, bound: Bound, known: Found): Found {
     if (known.cost - bound.cost <= MOST_BEFORE_ASCENT) return known;
     const { left } = question;
-    const nodes = question.near.map(({ nodes }) => nodes);
+    const nodes = question.near.map(({ states }) => states);
     return this.within(ON_NODES).together.cheapest(question, nodes, left.solution.extras, known);
   }
 
@@ -162,8 +163,8 @@ export class JointPlanner {
           ) {
             const here = this.within(above);
             const most = least + above * PARTS;
-            here.below = statesBelow(core, strokes, { left: fixed.solution, right, most }, here.below);
-            const { states } = here.below;
+            const limit = { left: fixed.solution, right, most };
+            const states = statesBelow(core, strokes, limit, here.below);
             if (above > mostAbove || tooMany(states)) {
               lowerBound = Math.min(lowerBound, wholeTenths(least));
               return;
@@ -182,7 +183,7 @@ export class JointPlanner {
     let found = this.regions.get(above);
     if (!found) {
       const together = new Together(this.problem, this.setting, this.store);
-      this.regions.set(above, (found = { together, below: null }));
+      this.regions.set(above, (found = { together, below: belowColumn() }));
     }
     return found;
   }

@@ -2,17 +2,16 @@
  * Both hands planned together on some states of each moment. Where the same states are asked for again, everything
  * that was made for them the last time is taken again.
  */
-import { carried } from '../solver/carried';
+import { after, Column, here } from '../solver/column';
 import { bestPath, type Extras, type Solution, solveLattice } from '../solver/lattice';
 import type { HandState } from '../left/rules/handState';
-import type { HandLayer } from '../left/lattice/handLayer';
 import type { FingeringProblem } from '../problem/problem';
 import { type InkedLetters, maskOf } from '../right/lattice/inkedLetters';
 import type { Played } from '../right/rules/memory';
 import type { RightSetting } from '../right/rules/setting';
-import { strokeChain, type StrokeLayer } from '../right/lattice/strokeChain';
+import { strokeChain, strokeColumn } from '../right/lattice/strokeChain';
 import type { StrokeStore } from '../right/lattice/strokeStore';
-import { type Core, coreOf, LEFT_OUT_COST } from './core';
+import { type Asked, CoreColumns, coreOf, LEFT_OUT_COST } from './core';
 import { type JointLayer, jointLayer } from './jointLayer';
 import type { Found } from './lettersOn';
 import type { Question } from './question';
@@ -20,27 +19,16 @@ import type { Question } from './question';
 /** By moment: the states that take part. */
 type States = readonly (readonly number[])[];
 
-/** Both hands' lattice of the last question. */
-interface Made {
-  readonly states: States;
-  readonly hand: readonly HandLayer[];
-  readonly core: Core;
-  readonly strokes: readonly StrokeLayer[];
-  readonly layers: readonly JointLayer[];
-  readonly solution: Solution | null;
-}
-
-/** A plan of both hands read off the lattice, with what it was read from. */
-interface Read {
-  readonly layers: readonly JointLayer[];
-  readonly path: readonly number[];
-  readonly states: readonly HandState[];
-  readonly played: readonly Played[];
-}
-
 export class Together {
-  private made: Made | null = null;
-  private read: Read | null = null;
+  private readonly columns = {
+    asked: new Column<Asked>(),
+    core: new CoreColumns(),
+    strokes: strokeColumn(),
+    layers: new Column<JointLayer>(),
+    states: new Column<HandState>(),
+    played: new Column<Played>(),
+  };
+  private solution: Solution | null = null;
 
   constructor(
     private readonly problem: FingeringProblem,
@@ -51,52 +39,37 @@ export class Together {
   /** The joint optimum over paths of the left hand through `states`, where it is cheaper than what is known. */
   cheapest(question: Question, states: States, extras: Extras | null, known: Found): Found {
     const { left, inked } = question;
-    const last = this.made;
-    const core = coreOf(
-      this.problem,
-      this.setting,
-      left.layers,
-      { asked: (k) => ({ states: states[k]!, others: NONE, far: NONE }), inked },
-      last && {
-        ...last.core,
-        isSame: (k) => states[k] === last.states[k] && left.layers[k] === last.hand[k],
-      },
-    );
-    const { moments } = core;
-    const isSame = (k: number) => moments[k] === last!.core.moments[k];
-    const strokes = strokeChain(this.problem, this.store, (k) => moments[k]!.variants, last?.strokes, isSame);
-    const layers = carried<JointLayer>(
-      moments.length,
-      last?.layers ?? null,
-      (k, made) =>
-        isSame(k) && strokes[k + 1] === last!.strokes[k + 1] && sameBefore(last!.layers[k - 1], made[k - 1]),
-      (k, made) => {
-        const here = strokes[k + 1]!;
-        const mask = inked.keyOf(k) === '' ? null : maskOf(here, moments[k]!.variants, inked.of);
-        return jointLayer(made[k - 1] ?? null, moments[k]!, here, strokes[0]!, mask);
+    const { problem, setting, columns } = this;
+    const asked = columns.asked.of(states.length, [here(states)], (_k, some) => ({
+      states: some,
+      others: NONE,
+      far: NONE,
+    }));
+    const core = coreOf({ problem, setting, layers: left.layers, inked }, asked, columns.core);
+    const variants = core.map((moment) => moment.variants);
+    const strokes = strokeChain(problem, this.store, variants, columns.strokes);
+    const [start] = strokes;
+    const layers = columns.layers.of(
+      core.length,
+      [here(core), after(strokes), columns.layers.own(sameBefore)],
+      (k, moment, stroke, last) => {
+        const mask = inked.keyOf(k) === '' ? null : maskOf(stroke!, moment.variants, inked.of);
+        return jointLayer(last, moment, stroke!, start!, mask);
       },
     );
     const paid = extras && extras.map((extra, k) => spread(extra, layers[k]!));
     const masks = layers.map(() => null);
-    const solution = solveLattice(layers, masks, last?.solution, paid);
-    this.made = {
-      states,
-      hand: left.layers,
-      core,
-      strokes,
-      layers,
-      solution: solution ?? last?.solution ?? null,
-    };
+    const solution = solveLattice(layers, masks, this.solution, paid);
+    this.solution = solution ?? this.solution;
     return solution && solution.cost < known.cost ? this.found(layers, solution, inked) : known;
   }
 
   private found(layers: readonly JointLayer[], solution: Solution, inked: InkedLetters): Found {
     const path = bestPath(solution);
-    const last = this.read;
-    const same = (k: number) => layers[k] === last!.layers[k] && path[k] === last!.path[k];
-    const states = carried(path.length, last?.states ?? null, same, (k) => handOf(layers[k]!, path[k]!));
-    const played = carried(path.length, last?.played ?? null, same, (k) => playedOf(layers[k]!, path[k]!));
-    this.read = { layers, path, states, played };
+    const { columns } = this;
+    const taken = [here(layers), here(path)] as const;
+    const states = columns.states.of(path.length, taken, (_k, layer, s) => handOf(layer, s));
+    const played = columns.played.of(path.length, taken, (_k, layer, s) => playedOf(layer, s));
     const leftOut = path.reduce(
       (sum, s, k) => sum + (inked.keyOf(k) === '' ? 0 : leftOutAt(layers[k]!, s)),
       0,
@@ -108,8 +81,9 @@ export class Together {
 
 const NONE: readonly number[] = [];
 
-const sameBefore = (a: JointLayer | undefined, b: JointLayer | undefined) =>
-  a === b || (a !== undefined && b !== undefined && a.moment === b.moment && a.strokes === b.strokes);
+/** A joint layer looks at the moment and the strokes before, and at nothing else of them. */
+const sameBefore = (_layer: JointLayer, is: JointLayer | null, _k: number, was: JointLayer | null) =>
+  is !== null && was !== null && is.moment === was.moment && is.strokes === was.strokes;
 
 const nodeOf = ({ moment, nodeOf }: JointLayer, s: number) => moment.nodes[nodeOf[s]!]!;
 

@@ -30,6 +30,14 @@ export function before<V>(row: readonly V[]): Dependency<V | null> {
   };
 }
 
+/** The element of another row after it; null at the end. */
+export function after<V>(row: readonly V[]): Dependency<V | null> {
+  return {
+    valueAt: (k) => row[k + 1] ?? null,
+    isSame: (earlier, k) => (row[k + 1] ?? null) === earlier.valueAt(k),
+  };
+}
+
 /** One value for all elements. */
 export function whole<V>(value: V): Dependency<V> {
   return { valueAt: () => value, isSame: (earlier, k) => value === earlier.valueAt(k) };
@@ -63,15 +71,22 @@ export class Column<T> {
     null;
   private made: T[] = [];
 
+  /** @param equal whether an element that has been made anew is what it was: then the earlier one stays */
+  constructor(private readonly equal: (earlier: T, made: T) => boolean = () => false) {}
+
   /**
    * The column's own element before.
-   * @param alike whether an element is the same after another one, too
+   * @param alike whether an element is the same after another one than `was`, too
    */
-  own(alike: (element: T, before: T | null, k: number) => boolean = () => false): Dependency<T | null, T> {
+  own(
+    alike: (element: T, before: T | null, k: number, was: T | null) => boolean = () => false,
+  ): Dependency<T | null, T> {
     return {
       valueAt: (k) => this.made[k - 1] ?? null,
-      isSame: (_earlier, k, element) =>
-        k === 0 || this.made[k - 1] === this.last!.row[k - 1] || alike(element, this.made[k - 1]!, k),
+      isSame: (_earlier, k, element) => {
+        const [is, was] = [this.made[k - 1] ?? null, this.last!.row[k - 1] ?? null];
+        return is === was || alike(element, is, k, was);
+      },
     };
   }
 
@@ -88,11 +103,15 @@ export class Column<T> {
     let anew = known === null;
     for (let k = 0; k < count; k++) {
       const values = () => deps.map((dep) => dep.valueAt(k)) as unknown as Values<D>;
-      const element = holds(k) ? known!.row[k]! : make(k, ...values());
+      const element = holds(k) ? known!.row[k]! : this.kept(known?.row[k], make(k, ...values()));
       anew ||= element !== known!.row[k];
       made.push(element);
     }
     this.last = { row: anew ? made : known!.row, deps };
     return this.last.row;
+  }
+
+  private kept(earlier: T | undefined, made: T): T {
+    return earlier !== undefined && this.equal(earlier, made) ? earlier : made;
   }
 }

@@ -1,6 +1,6 @@
 /** What costs the left hand. No weight stands anywhere else. */
 import { linear, termsOf, urgency } from '../../rules/costTerm';
-import weights from './weights.json';
+import weights from './weights.json' with { type: 'json' };
 
 const COMMON = 'common practice';
 

@@ -11,7 +11,7 @@ import {
 } from '../../solver/lattice';
 import type { FingeringProblem } from '../../problem/problem';
 import { plainSetting, type RightSetting } from '../rules/setting';
-import { strokeChain, type StrokeLayer } from './strokeChain';
+import { strokeChain, strokeColumn, type StrokeLayer } from './strokeChain';
 import { inkedLetters, maskOf } from './inkedLetters';
 import type { Played } from '../rules/memory';
 import { liftedGroup, type PlacedStrike, type StrokeGroup, strokeGroup } from '../rules/strokes';
@@ -52,7 +52,7 @@ export type Placed = readonly (readonly PlacedStrike[])[];
 /** Plans the right hand again and again as strings and ink change; what is the same from the start is kept. */
 export class RightPlanner {
   private readonly store: StrokeStore;
-  private layers: readonly StrokeLayer[] = [];
+  private readonly strokes = strokeColumn();
   private latest: Solution | null = null;
 
   constructor(
@@ -117,8 +117,12 @@ export class RightPlanner {
     const groups = asked
       .map(inked.adapt)
       .map((group) => (group.strokes.some(({ strike }) => strike === about) ? liftedGroup(group) : group));
-    const layers = strokeChain(problem, this.store, (k) => [groups[k]!], this.layers);
-    this.layers = layers;
+    const layers = strokeChain(
+      problem,
+      this.store,
+      groups.map((group) => [group]),
+      this.strokes,
+    );
     const masks = layers.map((layer, k) => (k === 0 ? null : maskOf(layer, [groups[k - 1]!], inked.of)));
     const solution = solveLattice(layers, masks, this.latest);
     if (!solution) throw new Error('letters that agree with the ink exist in every group');

@@ -1,5 +1,5 @@
 /** The lattice of the right hand over a whole piece: a start, then a layer for each moment. */
-import { carried } from '../../solver/carried';
+import { before, Column } from '../../solver/column';
 import type { Layer } from '../../solver/lattice';
 import { type FingeringProblem } from '../../problem/problem';
 import { type SharedStrokes, StrokeStore } from './strokeStore';
@@ -8,43 +8,41 @@ import { StrokeWays } from './strokeWays';
 
 export interface StrokeLayer extends Layer {
   readonly shared: SharedStrokes;
+  /** What it comes from; null at the start. */
+  readonly before: SharedStrokes | null;
   readonly ways: StrokeWays | null;
   /** The groups it was made for. */
   readonly groups: readonly StrokeGroup[];
 }
 
+/** Layers of earlier calls: what is the same stays the same objects. */
+export const strokeColumn = (): Column<StrokeLayer> =>
+  new Column((a, b) => a.shared === b.shared && a.before === b.before);
+
 /**
- * @param groups by moment: one group for each way to put its notes on strings
- * @param earlier the chain of an earlier call: layers that are the same stay the same objects
- * @param isSame whether the groups of a moment are those of then
+ * @param groups by moment: one group for each way to put its notes on strings; the same row where nothing has changed
  * @returns one layer more than there are moments; the first is the start
  */
 export function strokeChain(
   problem: FingeringProblem,
   store: StrokeStore,
-  groups: (k: number) => readonly StrokeGroup[],
-  earlier: readonly StrokeLayer[] = [],
-  isSame: (k: number) => boolean = (k) => groups(k) === earlier[k + 1]!.groups,
+  groups: readonly (readonly StrokeGroup[])[],
+  column: Column<StrokeLayer> = strokeColumn(),
 ): readonly StrokeLayer[] {
   const { plays, steps } = problem.passes;
-  const count = problem.moments.length;
-  const layerAt = (n: number, made: readonly StrokeLayer[]): StrokeLayer => {
-    if (n === 0) return { shared: store.start, stateCost: store.start.stateCost, ways: null, groups: [] };
+  return column.of(groups.length + 1, [before(groups), column.own()], (n, variants, last): StrokeLayer => {
+    if (!variants || !last)
+      return { shared: store.start, before: null, stateCost: store.start.stateCost, ways: null, groups: [] };
     const k = n - 1;
-    const before = made[k]!.shared;
-    const shared = store.layer(before, groups(k));
-    const known = earlier[n];
-    if (known?.shared === shared && earlier[k]!.shared === before) return known;
+    const shared = store.layer(last.shared, variants);
     return {
       shared,
-      groups: groups(k),
+      before: last.shared,
+      groups: variants,
       stateCost: shared.stateCost,
-      ways: new StrokeWays(before.situationOf, before.situations.count, shared.ways),
+      ways: new StrokeWays(last.shared.situationOf, last.shared.situations.count, shared.ways),
       plays: plays[k]!,
       steps: k === 0 ? plays[0]! : steps[k]!,
     };
-  };
-  const sameAt = (n: number, made: readonly StrokeLayer[]) =>
-    n === 0 || (made[n - 1] === earlier[n - 1] && isSame(n - 1));
-  return carried(count + 1, earlier, sameAt, layerAt);
+  });
 }

@@ -4,7 +4,7 @@
  * by hand against handbook 13.
  */
 import { linear, termsOf, urgency } from '../../rules/costTerm';
-import weights from './weights.json';
+import weights from './weights.json' with { type: 'json' };
 
 const COMMON = 'common practice';
 const TEXTURES = 'handbook 13';
