@@ -5,59 +5,69 @@
 
 /** What an element depends on. */
 export interface Dependency<V, T = unknown> {
+  /** What it reads: where that is the same object as earlier, nothing has changed. */
+  readonly source: unknown;
   valueAt(k: number): V;
-  /** Whether it says the same of element k as it did when that was made. */
-  isSame(earlier: Dependency<V, T>, k: number, element: T): boolean;
+  /** Marks the elements of which it says something else than it did when they were made. */
+  mark(earlier: Dependency<V, T>, changed: Uint8Array, elements: readonly T[]): void;
+  /** For what is only known as the row grows: whether element k holds after those before it. */
+  readonly holds?: (k: number, element: T) => boolean;
 }
 
 type Values<D extends readonly Dependency<unknown, never>[]> = {
   readonly [I in keyof D]: D[I] extends Dependency<infer V, never> ? V : never;
 };
 
-/** The element of another row at the same index. */
-export function here<V>(row: readonly V[]): Dependency<V> {
-  return {
-    valueAt: (k) => row[k]!,
-    isSame: (earlier, k) => row[k] === earlier.valueAt(k),
-  };
+/** The element of another row so many places away; null beyond its ends. */
+class At<V> implements Dependency<V | null> {
+  constructor(
+    readonly source: readonly V[],
+    private readonly away: number,
+  ) {}
+
+  valueAt(k: number): V | null {
+    return this.source[k + this.away] ?? null;
+  }
+
+  mark(earlier: At<V>, changed: Uint8Array): void {
+    const { source, away } = this;
+    const before = earlier.source;
+    const [first, end] = [Math.max(0, -away), Math.min(changed.length, source.length - away)];
+    for (let k = first; k < end; k++) if (source[k + away] !== before[k + away]) changed[k] = 1;
+  }
 }
+
+/** The element of another row at the same index. */
+export const here = <V>(row: readonly V[]) => new At(row, 0) as Dependency<unknown> as Dependency<V>;
 
 /** The element of another row before it; null at the start. */
-export function before<V>(row: readonly V[]): Dependency<V | null> {
-  return {
-    valueAt: (k) => row[k - 1] ?? null,
-    isSame: (earlier, k) => (row[k - 1] ?? null) === earlier.valueAt(k),
-  };
-}
+export const before = <V>(row: readonly V[]): Dependency<V | null> => new At(row, -1);
 
 /** The element of another row after it; null at the end. */
-export function after<V>(row: readonly V[]): Dependency<V | null> {
-  return {
-    valueAt: (k) => row[k + 1] ?? null,
-    isSame: (earlier, k) => (row[k + 1] ?? null) === earlier.valueAt(k),
-  };
-}
+export const after = <V>(row: readonly V[]): Dependency<V | null> => new At(row, 1);
 
 /** One value for all elements. */
-export function whole<V>(value: V): Dependency<V> {
-  return { valueAt: () => value, isSame: (earlier, k) => value === earlier.valueAt(k) };
-}
+export const whole = <V>(value: V): Dependency<V> => ({
+  source: value,
+  valueAt: () => value,
+  mark: (earlier, changed) => void (value !== earlier.source && changed.fill(1)),
+});
 
 /** The elements of another row that `spanOf` says, of the element as it was, from the first to the last. */
-export function over<V, T>(
+export const over = <V, T>(
   row: readonly V[],
   spanOf: (k: number, element: T) => readonly [number, number],
-): Dependency<readonly V[], T> {
-  let changes: Int32Array | null = null;
-  return {
-    valueAt: () => row,
-    isSame(earlier, k, element) {
-      changes ??= changesBefore(row, earlier.valueAt(k));
-      const [first, last] = spanOf(k, element);
-      return changes[last + 1] === changes[first];
-    },
-  };
-}
+): Dependency<readonly V[], T> => ({
+  source: row,
+  valueAt: () => row,
+  mark(earlier, changed, elements) {
+    const changes = changesBefore(row, earlier.valueAt(0));
+    for (let k = 0; k < changed.length; k++) {
+      const [first, last] = spanOf(k, elements[k]!);
+      if (changes[last + 1] !== changes[first]) changed[k] = 1;
+    }
+  },
+});
 
 /** By index: how many elements before it are other ones. */
 function changesBefore(row: readonly unknown[], earlier: readonly unknown[]): Int32Array {
@@ -82,8 +92,10 @@ export class Column<T> {
     alike: (element: T, before: T | null, k: number, was: T | null) => boolean = () => false,
   ): Dependency<T | null, T> {
     return {
+      source: this,
       valueAt: (k) => this.made[k - 1] ?? null,
-      isSame: (_earlier, k, element) => {
+      mark: () => {},
+      holds: (k, element) => {
         const [is, was] = [this.made[k - 1] ?? null, this.last!.row[k - 1] ?? null];
         return is === was || alike(element, is, k, was);
       },
@@ -97,14 +109,21 @@ export class Column<T> {
     make: (k: number, ...values: Values<D>) => T,
   ): readonly T[] {
     const known = this.last?.row.length === count ? this.last : null;
-    const holds = (k: number) =>
-      known !== null && deps.every((dep, n) => dep.isSame(known.deps[n]!, k, known.row[k]!));
+    const changed = new Uint8Array(count);
+    if (known) deps.forEach((dep, n) => markIn(dep, known.deps[n]!, changed, known.row));
+    else changed.fill(1);
+    const growing = deps.filter(({ holds }) => holds !== undefined);
     const made: T[] = (this.made = []);
     let anew = known === null;
     for (let k = 0; k < count; k++) {
-      const values = () => deps.map((dep) => dep.valueAt(k)) as unknown as Values<D>;
-      const element = holds(k) ? known!.row[k]! : this.kept(known?.row[k], make(k, ...values()));
-      anew ||= element !== known!.row[k];
+      const earlier = known?.row[k];
+      if (changed[k] === 0 && growing.every(({ holds }) => holds!(k, earlier!))) {
+        made.push(earlier!);
+        continue;
+      }
+      const values = deps.map((dep) => dep.valueAt(k)) as unknown as Values<D>;
+      const element = this.kept(earlier, make(k, ...values));
+      anew ||= element !== earlier;
       made.push(element);
     }
     this.last = { row: anew ? made : known!.row, deps };
@@ -114,4 +133,13 @@ export class Column<T> {
   private kept(earlier: T | undefined, made: T): T {
     return earlier !== undefined && this.equal(earlier, made) ? earlier : made;
   }
+}
+
+function markIn<T>(
+  dep: Dependency<unknown, T>,
+  earlier: Dependency<unknown, T>,
+  changed: Uint8Array,
+  elements: readonly T[],
+): void {
+  if (dep.source !== earlier.source) dep.mark(earlier, changed, elements);
 }

@@ -7,7 +7,7 @@ import { Bill, type Ledger } from './ledger';
 import { columnsOf, recordHand } from './recordHand';
 import type { HandSetting, OwnRule, StepRules, WayRule } from './rule';
 import { ENTRY, heldRules, ownRules, stepRules } from './rules';
-import { measuredShift, type ShiftMeasure } from './shift';
+import { isShift, measuredShift, type ShiftMeasure } from './shift';
 import { jumpTo, type Step, stepTo } from './step';
 
 /** Effort in tenths of a point of holding this state at this moment and striking what begins there. */
@@ -100,6 +100,8 @@ export function measureShift(
   next: Moment,
   to: HandState,
 ): ShiftMeasure | null {
+  const start = from.range ?? from.memory?.range;
+  if (!start || !to.range || !isShift(start, to.range)) return null;
   const columns = columnsOf(moment);
   const follows = problem.moments[next.index - 1] === moment && problem.moments[next.index] === next;
   const step = follows ? stepTo(problem, columns, next) : jumpTo(problem, moment, columns, next);

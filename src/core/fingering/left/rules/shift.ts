@@ -4,7 +4,7 @@ import { bearing, countIn, LEAVES, SLIDES, SQUEAKS, STAYS } from './fingers';
 import { freedTicks, type Hand, LONG_FREE } from './hand';
 import { handWayFrets, handWayMm } from './handWay';
 import type { Bill } from './ledger';
-import { NO_RANGE, rangeAt } from './range';
+import { type HandRange, NO_RANGE, rangeAt } from './range';
 import type { CarriedRule, HandSetting } from './rule';
 import type { Step } from './step';
 import { CARRIER_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE, SQUEEZE_FRETS } from './terms';
@@ -34,6 +34,10 @@ function carrierOf(counts: number): number {
   return (shape ? 3 : 1) + Number(squeaks);
 }
 
+/** Less is an extension or a contraction: the thumb stays. */
+export const isShift = (start: HandRange, end: HandRange): boolean =>
+  handWayFrets(start, end) > SQUEEZE_FRETS;
+
 /** Range before, and whether it is only remembered; 0 where no finger ever lay. */
 const fromCode = (range: number, freed: boolean) =>
   range === NO_RANGE ? 0 : 2 * (range + 1) + Number(freed);
@@ -51,7 +55,7 @@ export const SHIFT: CarriedRule = {
   charge: (from, to, ms, carrier, bill) => {
     if (from === 0 || to === 0) return;
     const [start, end] = [rangeAt((from >> 1) - 1), rangeAt(to - 1)];
-    if (handWayFrets(start, end) <= SQUEEZE_FRETS) {
+    if (!isShift(start, end)) {
       bill.charge('squeeze', handWayMm(start, end, bill.setting.fretboard));
       return;
     }
@@ -96,7 +100,7 @@ export interface ShiftMeasure {
 export function measuredShift(setting: HandSetting, from: Hand, to: Hand, step: Step): ShiftMeasure | null {
   if (from.range === NO_RANGE || to.down === 0) return null;
   const [start, end] = [rangeAt(from.range), rangeAt(to.range)];
-  if (handWayFrets(start, end) <= SQUEEZE_FRETS) return null;
+  if (!isShift(start, end)) return null;
   const bearings = [1, 2, 3, 4].map((finger) => bearing(from.standUnder(finger), to.standUnder(finger)));
   const { by } = CARRIERS[carrierOf(bearings.reduce((sum, one) => sum + one, 0))]!;
   const carries = by === 'pivot' ? STAYS : SLIDES;
