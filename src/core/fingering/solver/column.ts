@@ -76,6 +76,12 @@ function changesBefore(row: readonly unknown[], earlier: readonly unknown[]): In
   return counts;
 }
 
+/** The row of the last time, and what it was made from. */
+interface Last<T> {
+  readonly row: readonly T[];
+  readonly deps: readonly Dependency<unknown, T>[];
+}
+
 export class Column<T> {
   private last: { readonly row: readonly T[]; readonly deps: readonly Dependency<unknown, T>[] } | null =
     null;
@@ -112,22 +118,31 @@ export class Column<T> {
     const changed = new Uint8Array(count);
     if (known) deps.forEach((dep, n) => markIn(dep, known.deps[n]!, changed, known.row));
     else changed.fill(1);
+    const row = known && !changed.includes(1) ? known.row : this.grown(known, changed, deps, make);
+    this.last = { row, deps };
+    return row;
+  }
+
+  private grown<const D extends readonly Dependency<unknown, T>[]>(
+    known: Last<T> | null,
+    changed: Uint8Array,
+    deps: D,
+    make: (k: number, ...values: Values<D>) => T,
+  ): readonly T[] {
     const growing = deps.filter(({ holds }) => holds !== undefined);
-    const made: T[] = (this.made = []);
+    const made: T[] = (this.made = known ? known.row.slice() : []);
+    const holds = (k: number) =>
+      growing.length === 0 ||
+      made[k - 1] === known!.row[k - 1] ||
+      growing.every((dep) => dep.holds!(k, made[k]!));
     let anew = known === null;
-    for (let k = 0; k < count; k++) {
-      const earlier = known?.row[k];
-      if (changed[k] === 0 && growing.every(({ holds }) => holds!(k, earlier!))) {
-        made.push(earlier!);
-        continue;
-      }
+    for (let k = 0; k < changed.length; k++) {
+      if (changed[k] === 0 && holds(k)) continue;
       const values = deps.map((dep) => dep.valueAt(k)) as unknown as Values<D>;
-      const element = this.kept(earlier, make(k, ...values));
-      anew ||= element !== earlier;
-      made.push(element);
+      made[k] = this.kept(known?.row[k], make(k, ...values));
+      anew ||= made[k] !== known!.row[k];
     }
-    this.last = { row: anew ? made : known!.row, deps };
-    return this.last.row;
+    return anew ? made : known!.row;
   }
 
   private kept(earlier: T | undefined, made: T): T {
