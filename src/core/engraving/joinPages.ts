@@ -4,7 +4,7 @@ import type { Box, EngravedPage, NoteBox, SystemBox } from './page';
 /** @throws RangeError for an empty list */
 export function joinPages(pages: readonly EngravedPage[]): EngravedPage {
   const first = pages[0];
-  if (!first) throw new RangeError('no page');
+  if (!first) throw new RangeError('joining pages: there is none');
   if (pages.length === 1) return first;
   const notes: NoteBox[] = [];
   const systems: SystemBox[] = [];

@@ -27,7 +27,8 @@ export const CONCERT_FRETBOARD: Fretboard = {
  */
 export function withCapo(board: Fretboard, capo: number): Fretboard {
   if (capo === 0) return board;
-  if (!Number.isInteger(capo) || capo < 0 || board.frets - capo < 7) throw new RangeError(`capo ${capo}`);
+  if (!Number.isInteger(capo) || capo < 0 || board.frets - capo < 7)
+    throw new RangeError(`a capo at fret ${capo} leaves too little of the neck`);
   const rest = 2 ** (-capo / 12);
   const { stringGapAtNutMm: nut, stringGapAtSaddleMm: saddle } = board;
   return {

@@ -11,7 +11,8 @@ export const lcm = (a: number, b: number): number => (a / gcd(a, b)) * b;
 
 /** @throws RangeError when `den` is not a positive whole number */
 export function fraction(num: number, den: number): Fraction {
-  if (!Number.isInteger(num) || !Number.isInteger(den) || den < 1) throw new RangeError(`${num}/${den}`);
+  if (!Number.isInteger(num) || !Number.isInteger(den) || den < 1)
+    throw new RangeError(`not a fraction of whole numbers: ${num}/${den}`);
   const common = gcd(num, den) || 1;
   return { num: num / common, den: den / common };
 }

@@ -6,7 +6,7 @@ const SIGNS: Readonly<Record<string, number>> = { '': 0, '#': 1, '##': 2, b: -1,
 /** @throws RangeError for an alteration outside ±2 */
 export function pitchText({ step, alter, octave }: Pitch): string {
   const sign = Object.keys(SIGNS).find((key) => SIGNS[key] === alter);
-  if (sign === undefined) throw new RangeError(`alter ${alter}`);
+  if (sign === undefined) throw new RangeError(`no sign for an alteration of ${alter}`);
   return `${step}${sign}${octave}`;
 }
 

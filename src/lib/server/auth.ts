@@ -16,12 +16,16 @@ export const SESSION_DAYS = 30;
 /** OWASP Password Storage Cheat Sheet: argon2id with at least 19 MiB, 2 iterations, 1 lane. */
 const ARGON2ID = { algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;
 
+/** @throws DatabaseError when the database fails: nothing is changed then */
 export const hashPassword = (password: string): Promise<string> => hash(password, ARGON2ID);
 
 /** So that an unknown address takes as long as a wrong password. */
 let decoy: Promise<string> | null = null;
 
-/** Returns a session token, or null when address and password do not belong together. */
+/**
+ * Returns a session token, or null when address and password do not belong together.
+ * @throws DatabaseError when the database fails: nothing is changed then
+ */
 export async function signIn(email: string, password: string): Promise<string | null> {
   const account = await maybeFindAccount(email);
   decoy ??= hashPassword(randomBytes(16).toString('hex'));
@@ -40,8 +44,10 @@ export async function signIn(email: string, password: string): Promise<string | 
   return token;
 }
 
+/** @throws DatabaseError when the database fails: nothing is changed then */
 export const visitorOf = (token: string): Promise<Visitor | null> => maybeFindVisitor(hashToken(token));
 
+/** @throws DatabaseError when the database fails: nothing is changed then */
 export async function signOut(visitor: Visitor, token: string): Promise<void> {
   await withTransaction(visitor.studioId, (tx) => deleteSession(tx, hashToken(token)));
 }

@@ -16,7 +16,10 @@ function thePool(): pg.Pool {
 
 export type Transaction = pg.PoolClient;
 
-/** Runs `work` in a transaction that sees one studio's rows only; rolls back when it throws. */
+/**
+ * Runs `work` in a transaction that sees one studio's rows only.
+ * @throws whatever `work` throws, after rolling back, and DatabaseError when the database does not answer
+ */
 export async function withTransaction<T>(
   studioId: string,
   work: (tx: Transaction) => Promise<T>,

@@ -248,7 +248,10 @@ export class DualAscent {
     const rightParts = strokes.map((layer) => this.partOf(layer));
     const leftBound = solveLattice(leftParts, left.masks, last?.left ?? null, paid);
     const rightBound = solveLattice(rightParts, strokeMasks, last?.right ?? null, given);
-    if (!leftBound || !rightBound) throw new Error('each hand by itself can be planned');
+    if (!leftBound || !rightBound)
+      throw new Error(
+        'dual ascent: a hand found no path under the multipliers, though it has one without them',
+      );
     this.latest = {
       left: leftBound,
       right: rightBound,

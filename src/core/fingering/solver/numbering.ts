@@ -22,7 +22,8 @@ export function numbered(arena: Arena, rows: number, valueAt: (row: number) => n
   const of = arena.uint16(rows);
   for (let row = 0; row < rows; row++) {
     const value = valueAt(row);
-    if (!(value >= 0 && value < ROOM)) throw new RangeError(`a column value of ${value}`);
+    if (!(value >= 0 && value < ROOM))
+      throw new RangeError(`numbering: ${value} is no whole number below ${ROOM}`);
     let number = numberOf[value]!;
     if (number < 0) {
       number = values.length;

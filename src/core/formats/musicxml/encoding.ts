@@ -43,7 +43,8 @@ function encodingOf(bytes: Uint8Array): TextEncoding {
 }
 
 const fatal = (encoding: 'utf-8' | 'utf-16le' | 'utf-16be', bytes: Uint8Array) => {
-  if (encoding !== 'utf-8' && bytes.length % 2 === 1) throw new RangeError('half a UTF-16 unit');
+  if (encoding !== 'utf-8' && bytes.length % 2 === 1)
+    throw new RangeError('UTF-16 text that ends in half a unit');
   return new TextDecoder(encoding, { fatal: true, ignoreBOM: true }).decode(bytes);
 };
 

@@ -10,7 +10,10 @@ export interface StoredGesture {
 
 const gestureRow = z.object({ seq: z.int(), gesture_id: z.string(), operations: z.unknown() });
 
-/** Locks the edition until the end of the transaction; null when this studio has no such edition. */
+/**
+ * Locks the edition until the end of the transaction; null when this studio has no such edition.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
 export async function maybeLockHead(tx: Transaction, editionId: string): Promise<number | null> {
   const { rows } = await tx.query<{ head_seq: number }>(
     'SELECT head_seq FROM editions WHERE id = $1 FOR UPDATE',
@@ -19,10 +22,12 @@ export async function maybeLockHead(tx: Transaction, editionId: string): Promise
   return rows[0]?.head_seq ?? null;
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function moveHead(tx: Transaction, editionId: string, headSeq: number): Promise<void> {
   await tx.query('UPDATE editions SET head_seq = $2 WHERE id = $1', [editionId, headSeq]);
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function listGesturesAfter(
   tx: Transaction,
   editionId: string,
@@ -38,7 +43,10 @@ export async function listGesturesAfter(
   });
 }
 
-/** Which of these gestures are stored already. */
+/**
+ * Which of these gestures are stored already.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
 export async function listKnownIds(
   tx: Transaction,
   editionId: string,
@@ -51,6 +59,7 @@ export async function listKnownIds(
   return new Set(rows.map((row) => row.gesture_id));
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function insertGesture(
   tx: Transaction,
   row: { studioId: string; editionId: string; userId: string; seq: number; gesture: Gesture },

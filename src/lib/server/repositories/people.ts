@@ -23,6 +23,7 @@ export interface Visitor {
   readonly displayName: string;
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function maybeFindAccount(email: string): Promise<Account | null> {
   const rows = await beforeStudio('SELECT studio_id, user_id, password_hash FROM find_sign_in($1)', [email]);
   if (!rows[0]) return null;
@@ -30,6 +31,7 @@ export async function maybeFindAccount(email: string): Promise<Account | null> {
   return { studioId: row.studio_id, userId: row.user_id, passwordHash: row.password_hash };
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function maybeFindVisitor(tokenHash: Buffer): Promise<Visitor | null> {
   const rows = await beforeStudio(
     'SELECT studio_id, user_id, studio_name, display_name FROM find_session($1)',
@@ -45,6 +47,7 @@ export async function maybeFindVisitor(tokenHash: Buffer): Promise<Visitor | nul
   };
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function insertSession(
   tx: Transaction,
   session: { studioId: string; userId: string; tokenHash: Buffer; expiresAt: Date },
@@ -55,6 +58,7 @@ export async function insertSession(
   );
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function deleteSession(tx: Transaction, tokenHash: Buffer): Promise<void> {
   await tx.query('DELETE FROM sessions WHERE token_hash = $1', [tokenHash]);
 }

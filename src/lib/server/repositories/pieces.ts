@@ -60,21 +60,25 @@ function toPiece(raw: unknown): Piece {
   };
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function listPieces(tx: Transaction): Promise<readonly Piece[]> {
   const { rows } = await tx.query(`${SELECT} ORDER BY p.created_at DESC, p.title`);
   return rows.map(toPiece);
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function maybeFindPiece(tx: Transaction, pieceId: string): Promise<Piece | null> {
   const { rows } = await tx.query(`${SELECT} WHERE p.id = $1`, [pieceId]);
   return rows[0] ? toPiece(rows[0]) : null;
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function maybeFindPieceOfEdition(tx: Transaction, editionId: string): Promise<Piece | null> {
   const { rows } = await tx.query(`${SELECT} WHERE e.id = $1`, [editionId]);
   return rows[0] ? toPiece(rows[0]) : null;
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function insertPiece(
   tx: Transaction,
   piece: {
@@ -91,6 +95,7 @@ export async function insertPiece(
   return rows[0]!.id;
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function insertEdition(tx: Transaction, studioId: string, pieceId: string): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
     'INSERT INTO editions (studio_id, piece_id) VALUES ($1, $2) RETURNING id',
@@ -99,7 +104,10 @@ export async function insertEdition(tx: Transaction, studioId: string, pieceId: 
   return rows[0]!.id;
 }
 
-/** Moves a piece from one version to the next; false when somebody else has done so meanwhile. */
+/**
+ * Moves a piece from one version to the next; false when somebody else has done so meanwhile.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
 export async function moveToVersion(
   tx: Transaction,
   pieceId: string,

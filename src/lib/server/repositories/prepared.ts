@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import type { Transaction } from '../db';
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function maybeReadPage(
   tx: Transaction,
   versionId: string,
@@ -14,6 +15,7 @@ export async function maybeReadPage(
   return rows[0]?.content ?? null;
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function hasPage(tx: Transaction, versionId: string, contentKey: string): Promise<boolean> {
   const { rowCount } = await tx.query('SELECT 1 FROM pages WHERE version_id = $1 AND content_key = $2', [
     versionId,
@@ -22,7 +24,10 @@ export async function hasPage(tx: Transaction, versionId: string, contentKey: st
   return rowCount === 1;
 }
 
-/** The picture of the newest page of a version. */
+/**
+ * The picture of the newest page of a version.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
 export async function maybeReadFirstLine(tx: Transaction, versionId: string): Promise<string | null> {
   const { rows } = await tx.query<{ first_line: string }>(
     'SELECT first_line FROM pages WHERE version_id = $1 ORDER BY created_at DESC LIMIT 1',
@@ -31,6 +36,7 @@ export async function maybeReadFirstLine(tx: Transaction, versionId: string): Pr
   return rows[0]?.first_line ?? null;
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function insertPage(
   tx: Transaction,
   row: {
@@ -55,7 +61,10 @@ export const planSummarySchema = z.object({
   unplayable: z.int(),
 });
 
-/** The newest plan of an edition with the operation that it stands at; null when there is none of this kind. */
+/**
+ * The newest plan of an edition with the operation that it stands at; null when there is none of this kind.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
 export async function maybeFindPlanSeq(
   tx: Transaction,
   editionId: string,
@@ -70,6 +79,7 @@ export async function maybeFindPlanSeq(
   return rows[0]?.head_seq ?? null;
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function maybeReadPlan(
   tx: Transaction,
   editionId: string,
@@ -84,7 +94,10 @@ export async function maybeReadPlan(
   return rows[0]?.content ?? null;
 }
 
-/** Older plans go an hour later: a desk that is just opening may still ask for one. */
+/**
+ * Older plans go an hour later: a desk that is just opening may still ask for one.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
 export async function insertPlan(
   tx: Transaction,
   row: {

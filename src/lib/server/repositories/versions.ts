@@ -54,12 +54,16 @@ function toVersion(raw: unknown): Version {
   };
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function maybeFindVersion(tx: Transaction, versionId: string): Promise<Version | null> {
   const { rows } = await tx.query(`SELECT ${COLUMNS} FROM score_versions v WHERE v.id = $1`, [versionId]);
   return rows[0] ? toVersion(rows[0]) : null;
 }
 
-/** What the desk reads: the MusicXML document. */
+/**
+ * What the desk reads: the MusicXML document.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
 export async function maybeReadDocument(tx: Transaction, versionId: string): Promise<Buffer | null> {
   const { rows } = await tx.query<{ document: Buffer }>(
     'SELECT coalesce(document, source) AS document FROM score_versions WHERE id = $1',
@@ -68,7 +72,10 @@ export async function maybeReadDocument(tx: Transaction, versionId: string): Pro
   return rows[0]?.document ?? null;
 }
 
-/** The file as it came. */
+/**
+ * The file as it came.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
 export async function maybeReadSource(tx: Transaction, versionId: string): Promise<Buffer | null> {
   const { rows } = await tx.query<{ source: Buffer }>('SELECT source FROM score_versions WHERE id = $1', [
     versionId,
@@ -76,6 +83,7 @@ export async function maybeReadSource(tx: Transaction, versionId: string): Promi
   return rows[0]?.source ?? null;
 }
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function insertVersion(
   tx: Transaction,
   row: {

@@ -15,7 +15,10 @@ import { maybeFindVersion, maybeReadDocument, maybeReadSource } from '../reposit
 import { type ImportedPiece, type Owner, storePiece } from './importPiece';
 import { convertedFromOf } from './prepare';
 
-/** Null when this studio has no such edition. */
+/**
+ * Null when this studio has no such edition.
+ * @throws DatabaseError when the database fails: nothing is changed then
+ */
 export async function maybeExportEdition(owner: Owner, editionId: string): Promise<EditionFile | null> {
   return withTransaction(owner.studioId, async (tx) => {
     const piece = await maybeFindPieceOfEdition(tx, editionId);
@@ -43,7 +46,10 @@ export async function maybeExportEdition(owner: Owner, editionId: string): Promi
   });
 }
 
-/** An edition file as a new piece with its marks, in one step. */
+/**
+ * An edition file as a new piece with its marks, in one step.
+ * @throws DatabaseError when the database fails: nothing is changed then
+ */
 export async function importEdition(
   owner: Owner,
   bytes: Uint8Array,
@@ -99,6 +105,7 @@ async function appendMarks(
 /**
  * The marks of another edition of the same piece, put on the notes that are the same music. Notes that carry ink
  * already keep it.
+ * @throws DatabaseError when the database fails: nothing is changed then
  */
 export async function takeOverMarks(
   owner: Owner,

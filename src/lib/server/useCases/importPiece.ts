@@ -28,7 +28,10 @@ export interface ImportedPiece {
   readonly partIndex: number;
 }
 
-/** Stores the bytes unchanged. */
+/**
+ * Stores the bytes unchanged.
+ * @throws DatabaseError when the database fails: nothing is changed then
+ */
 export async function importPiece(
   owner: Owner,
   file: ImportedFile,
@@ -42,7 +45,10 @@ export async function importPiece(
   return ok({ ...stored, parts, partIndex });
 }
 
-/** `title` where the file is not to say it. */
+/**
+ * `title` where the file is not to say it.
+ * @throws DatabaseError when the database fails: nothing is changed then
+ */
 export async function storePiece(
   tx: Transaction,
   owner: Owner,

@@ -12,6 +12,7 @@ import { maybeFindPiece, moveToVersion } from '../repositories/pieces';
 import { insertVersion, maybeFindVersion, maybeReadDocument } from '../repositories/versions';
 import type { ImportedFile, Owner } from './importPiece';
 
+/** @throws DatabaseError when the database fails: nothing is changed then */
 export async function importVersion(
   owner: Owner,
   pieceId: string,

@@ -174,11 +174,12 @@ export class LeftPlanner {
     const layers = omissions.size === 0 ? this.free : rebuilt(this.problem, this.store, omissions, this.free);
     const masks = layers.map((layer, k) => maskOf(layer, this.problem.moments[k]!, marks));
     const solution = solveLattice(layers, masks, this.latest);
-    if (!solution) throw new Error('every layer has an allowed state and all held notes can be let go');
+    if (!solution) throw new Error('the left hand found no path, though every layer has an allowed state');
     this.latest = solution;
     if (this.problem.passes.returns.length === 0) return { layers, masks, chain: solution, solution };
     const whole = solveWithReturns(this.problem, layers, masks, solution);
-    if (!whole) throw new Error('what can be played once can be played again');
+    if (!whole)
+      throw new Error('the left hand found no path with the returns, though there is one without them');
     return { layers, masks, chain: solution, solution: whole };
   }
 }

@@ -121,7 +121,7 @@ const TIMES = 16;
 function timeIndex(times: number[], ms: number): number {
   const known = times.indexOf(ms);
   if (known >= 0) return known;
-  if (times.length === TIMES) throw new RangeError('too many distinct times in one step');
+  if (times.length === TIMES) throw new RangeError(`a step with more than ${TIMES} distinct times`);
   return times.push(ms) - 1;
 }
 

@@ -125,7 +125,8 @@ export class RightPlanner {
     );
     const masks = layers.map((layer, k) => (k === 0 ? null : maskOf(layer, [groups[k - 1]!], inked.of)));
     const solution = solveLattice(layers, masks, this.latest);
-    if (!solution) throw new Error('letters that agree with the ink exist in every group');
+    if (!solution)
+      throw new Error('the right hand found no path, though every group has letters that agree with the ink');
     this.latest = solution;
     const conflicts = asked
       .map((group, k) => group.strokes.filter((stroke) => !groups[k]!.strokes.includes(stroke)))
