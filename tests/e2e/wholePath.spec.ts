@@ -100,3 +100,19 @@ test('a fingered file comes back as printed marks that look different from penci
   const [printed, ink, pencil] = [await look('n1'), await look('n2'), await look('n3')];
   expect(new Set([printed, ink, pencil].map((one) => one.join())).size).toBe(3);
 });
+
+test('a file asked for before the planner has the piece comes when it has it', async ({ page }) => {
+  await signIn(page);
+  await importAndOpen(page, 'early gate.musicxml');
+  // The score of the second visit comes late: its page is stored and shown at once.
+  await page.route('**/api/versions/*/document', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue();
+  });
+  await page.reload();
+  await expect(page.locator('[data-mark=finger]').first()).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: '.musicxml' }).click();
+  const file = await (await download).path();
+  expect([...printedIn(file).values()].every((one) => one.finger !== null)).toBe(true);
+});

@@ -72,7 +72,11 @@
     target instanceof HTMLSelectElement;
 
   async function download(kind: ExportKind) {
-    const bytes = await desk.planning.exportAs(kind);
+    const bytes = await desk.planning.exportAs(kind).catch((error: Error) => {
+      desk.notice = error.message;
+      return null;
+    });
+    if (!bytes) return;
     const link = document.createElement('a');
     link.href = URL.createObjectURL(new Blob([new Uint8Array(bytes)], { type: 'application/octet-stream' }));
     link.download = `${fileStem(title)}.fingered.${kind}`;
