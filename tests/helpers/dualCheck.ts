@@ -6,7 +6,7 @@
 import { expect } from 'vitest';
 import { entryCost, stateCost, transitionCost } from '../../src/core/fingering/left/rules/prices';
 import { type HandState, handState } from '../../src/core/fingering/left/rules/handState';
-import { memoryAfter, follows } from '../../src/core/fingering/left/rules/follows';
+import { handMemoryAfter, follows } from '../../src/core/fingering/left/rules/follows';
 import type { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
 import { costToEnd, solveLattice, UNREACHABLE } from '../../src/core/fingering/solver/lattice';
 import { naiveConfigurations } from './naive';
@@ -48,7 +48,7 @@ export function dualCheck(planner: LeftPlanner): void {
     const best = new Map<string, number>();
     for (const bare of naiveConfigurations(problem, next)) {
       for (const from of before) {
-        const memory = bare.range ? null : memoryAfter(problem, from, next);
+        const memory = bare.range ? null : handMemoryAfter(problem, from, next);
         const to = memory ? handState(bare.strikes, bare.placements, memory) : bare;
         if (!follows(problem, from, to, next)) continue;
         const key = stateKey(to);

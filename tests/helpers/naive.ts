@@ -7,7 +7,7 @@ import { type HandState, handState } from '../../src/core/fingering/left/rules/h
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { stateCost, entryCost, returnCost, transitionCost } from '../../src/core/fingering/left/rules/prices';
 import { placementsOf } from '../../src/core/fingering/left/rules/placements';
-import { memoryAfter as memoryAfterHand, follows } from '../../src/core/fingering/left/rules/follows';
+import { handMemoryAfter as memoryAfterHand, follows } from '../../src/core/fingering/left/rules/follows';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import {
   memoryAfter,

@@ -11,7 +11,7 @@ import type { Score } from '../score/model';
 import { startOf } from '../fingering/problem/strikes';
 import type { EngravedPage } from './page';
 
-export interface Span {
+export interface LaneSpan {
   readonly x1: number;
   readonly x2: number;
 }
@@ -24,11 +24,11 @@ export interface RingLane {
   readonly string: number;
   readonly finger: number;
   /** As long as it sounds inside its written length. */
-  readonly sounding: Span | null;
+  readonly sounding: LaneSpan | null;
   /** Written, and does not sound. */
-  readonly cut: Span | null;
+  readonly cut: LaneSpan | null;
   /** Sounds, and is not written. */
-  readonly overhang: Span | null;
+  readonly overhang: LaneSpan | null;
   /** Whether it begins in this system. */
   readonly begins: boolean;
 }
@@ -37,14 +37,14 @@ export interface HandLane {
   readonly id: string;
   /** Where the hand stands between two shifts. */
   readonly position: number;
-  readonly span: Span;
+  readonly span: LaneSpan;
 }
 
 export interface ShiftLane {
   readonly id: string;
   readonly shift: PlannedShift;
   /** From when the hand may leave to when it must be there. */
-  readonly span: Span;
+  readonly span: LaneSpan;
 }
 
 /** The strokes of one moment: letters from the lowest string on. */
@@ -56,14 +56,14 @@ export interface StrokeLane {
 
 export interface FormulaLane {
   readonly id: string;
-  readonly span: Span;
+  readonly span: LaneSpan;
   readonly formula: FormulaSpan;
 }
 
 /** A figure, from its first note to its last. */
 export interface FigureLane {
   readonly id: string;
-  readonly span: Span;
+  readonly span: LaneSpan;
   /** From the highest voice (0) down. */
   readonly row: number;
   readonly figure: PlannedFigure;
@@ -147,7 +147,7 @@ export function systemLanes(
 }
 
 /** The part of a length of time that lies in the system; null where none does. */
-function spanOf({ from, to, xOf }: TimeScale, startTicks: number, endTicks: number): Span | null {
+function spanOf({ from, to, xOf }: TimeScale, startTicks: number, endTicks: number): LaneSpan | null {
   const [start, end] = [Math.max(from, startTicks), Math.min(to, endTicks)];
   return start < end ? { x1: xOf(start), x2: xOf(end) } : null;
 }

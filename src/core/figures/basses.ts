@@ -2,13 +2,13 @@
 import type { FingeringProblem } from '../fingering/problem/problem';
 import type { Figure } from './figure';
 import type { Texture } from './texture';
-import type { Hand } from './thumb';
+import type { NoteHand } from './thumb';
 
 /** @param textures by moment: what the fingers have to think in */
 export function withBasses(
   { moments }: FingeringProblem,
   figures: readonly Figure[],
-  hands: readonly Hand[],
+  hands: readonly NoteHand[],
   textures: readonly Texture[],
 ): readonly Figure[] {
   const momentOf: number[] = [];

@@ -2,7 +2,7 @@
 import type { FingeringProblem } from '../fingering/problem/problem';
 import type { Figure } from './figure';
 import type { Texture } from './texture';
-import type { Hand } from './thumb';
+import type { NoteHand } from './thumb';
 
 /** Textures in which each finger has its string: beside one of them a tune above is part of it. */
 const STATIONED: ReadonlySet<Texture> = new Set<Texture>([
@@ -20,7 +20,7 @@ const STATIONED: ReadonlySet<Texture> = new Set<Texture>([
 export function handTextures(
   { moments }: FingeringProblem,
   figures: readonly Figure[],
-  hands: readonly Hand[],
+  hands: readonly NoteHand[],
 ): readonly Texture[] {
   const lasting = figures.flatMap((figure) => spansWithFingers(figure, figures, hands, moments));
   const figuresAt: Figure[][] = moments.map(() => []);
@@ -57,7 +57,7 @@ const MOST_THUMBED = 4;
 function spansWithFingers(
   figure: Figure,
   figures: readonly Figure[],
-  hands: readonly Hand[],
+  hands: readonly NoteHand[],
   moments: FingeringProblem['moments'],
 ): readonly Lasting[] {
   const next = figures

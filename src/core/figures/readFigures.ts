@@ -2,9 +2,9 @@
 import type { FingeringProblem } from '../fingering/problem/problem';
 import { evidenceOf, type ReadTexture, SLOW_MS, TREMOLO_MS } from './evidence';
 import type { Figure, FigureRule } from './figure';
-import { spansOf, type Span } from './segment';
+import { textureSpansOf, type TextureSpan } from './segment';
 import type { Texture } from './texture';
-import type { Hand } from './thumb';
+import type { NoteHand } from './thumb';
 import { isSingle, lowest, type Voice, type VoiceEvent } from './voices';
 
 /** Below this margin nothing speaks clearly enough. From memory. */
@@ -12,7 +12,7 @@ const LEAST_MARGIN = 0.12;
 
 export interface ReadingContext {
   readonly problem: FingeringProblem;
-  readonly hands: readonly Hand[];
+  readonly hands: readonly NoteHand[];
   /** By moment. */
   readonly onBeat: readonly boolean[];
   readonly strummed: readonly boolean[];
@@ -25,7 +25,7 @@ export function readVoice(context: ReadingContext, voice: Voice): readonly Figur
   const answered = (n: number) => struck(events[n]!.moment, events[n + 1]!.moment) > 0;
   const evidence = evidenceOf(voice, answered);
   const onBeat = events.map(({ moment }) => context.onBeat[moment]!);
-  const spans = withEnds(joined(spansOf(evidence, onBeat)));
+  const spans = withEnds(joined(textureSpansOf(evidence, onBeat)));
   return spans.map((span) => figureOf(context, voice, span, struck));
 }
 
@@ -38,8 +38,8 @@ function strikesByMoment({ strikes, moments }: FingeringProblem, voice: Voice) {
 }
 
 /** A phrase that ends is not the end of its texture: spans of one kind that a break divides are one figure. */
-function joined(spans: readonly Span[]): readonly Span[] {
-  const result: Span[] = [];
+function joined(spans: readonly TextureSpan[]): readonly TextureSpan[] {
+  const result: TextureSpan[] = [];
   for (const span of spans) {
     const last = result.at(-1);
     const lone = span.from === span.to;
@@ -51,8 +51,8 @@ function joined(spans: readonly Span[]): readonly Span[] {
 }
 
 /** An upbeat of one or two notes belongs to what follows it, and so does a tail to what comes before. Source: handbook, "Upbeats join". */
-function withEnds(spans: readonly Span[]): readonly Span[] {
-  const isShort = (span: Span | undefined) => span !== undefined && span.to - span.from <= 1;
+function withEnds(spans: readonly TextureSpan[]): readonly TextureSpan[] {
+  const isShort = (span: TextureSpan | undefined) => span !== undefined && span.to - span.from <= 1;
   const [first, second] = spans;
   const joint = isShort(first) && second ? [{ ...second, from: first!.from }, ...spans.slice(2)] : [...spans];
   const [before, last] = joint.slice(-2);
@@ -62,7 +62,7 @@ function withEnds(spans: readonly Span[]): readonly Span[] {
 function figureOf(
   context: ReadingContext,
   voice: Voice,
-  span: Span,
+  span: TextureSpan,
   struck: (from: number, to: number) => number,
 ): Figure {
   const events = voice.events.slice(span.from, span.to + 1);
@@ -80,7 +80,7 @@ function figureOf(
 function nameOf(
   { problem, hands, strummed }: ReadingContext,
   events: readonly VoiceEvent[],
-  { texture, margin }: Span,
+  { texture, margin }: TextureSpan,
   struck: (from: number, to: number) => number,
 ): { readonly texture: Texture; readonly rule: FigureRule } {
   if (
@@ -135,7 +135,7 @@ const repeats = (a: VoiceEvent, b: VoiceEvent) =>
 /** Chords that come after their bass and not with it. */
 function isAfterbeats(
   { moments }: FingeringProblem,
-  hands: readonly Hand[],
+  hands: readonly NoteHand[],
   events: readonly VoiceEvent[],
 ): boolean {
   const chords = events.filter((event) => !isSingle(event));

@@ -6,7 +6,7 @@ import type { Figure } from './figure';
 import { handTextures } from './handTextures';
 import { readVoice } from './readFigures';
 import type { Texture } from './texture';
-import { type Hand, handsOf } from './thumb';
+import { type NoteHand, handsOf } from './thumb';
 import { type Phase, phasesOf } from './tremoloGroups';
 import { voicesOf } from './voices';
 
@@ -14,7 +14,7 @@ export interface Reading {
   /** By voice from the lowest, in the order of time. */
   readonly figures: readonly Figure[];
   /** By strike. */
-  readonly hands: readonly Hand[];
+  readonly hands: readonly NoteHand[];
   readonly phases: readonly (Phase | null)[];
   /** By moment. */
   readonly textures: readonly Texture[];
@@ -52,7 +52,7 @@ export function readFigures(
 /** A chord is held for so many moments of a tune above it. From memory. */
 const CHORD_MOMENTS = 4;
 
-function overChords({ moments }: FingeringProblem, hands: readonly Hand[]): readonly boolean[] {
+function overChords({ moments }: FingeringProblem, hands: readonly NoteHand[]): readonly boolean[] {
   let since = Infinity;
   return moments.map(({ struck }) => {
     since = struck.filter((strike) => hands[strike] !== 'thumb').length > 1 ? 0 : since + 1;

@@ -1,7 +1,7 @@
 /** Rows of evidence cut into spans of one texture: Viterbi's algorithm over the events of a voice. */
 import { type Evidence, READ_TEXTURES, type ReadTexture } from './evidence';
 
-export interface Span {
+export interface TextureSpan {
   readonly texture: ReadTexture;
   /** First and last event. */
   readonly from: number;
@@ -19,7 +19,10 @@ const CHANGE_OFF_BEAT = 1.7;
  * @param evidence by pair of neighbouring events, null where a phrase ends
  * @param onBeat by event
  */
-export function spansOf(evidence: readonly (Evidence | null)[], onBeat: readonly boolean[]): readonly Span[] {
+export function textureSpansOf(
+  evidence: readonly (Evidence | null)[],
+  onBeat: readonly boolean[],
+): readonly TextureSpan[] {
   const count = evidence.length + 1;
   const best: number[][] = [READ_TEXTURES.map(() => 0)];
   const via: number[][] = [READ_TEXTURES.map((_texture, t) => t)];
@@ -46,8 +49,11 @@ export function spansOf(evidence: readonly (Evidence | null)[], onBeat: readonly
   return grouped(textures, evidence);
 }
 
-function grouped(textures: readonly number[], evidence: readonly (Evidence | null)[]): readonly Span[] {
-  const spans: Span[] = [];
+function grouped(
+  textures: readonly number[],
+  evidence: readonly (Evidence | null)[],
+): readonly TextureSpan[] {
+  const spans: TextureSpan[] = [];
   let from = 0;
   for (let n = 1; n <= textures.length; n++) {
     const ends = n === textures.length || textures[n] !== textures[from] || evidence[n - 1] === null;

@@ -6,7 +6,7 @@ import type { FingeringProblem } from '../fingering/problem/problem';
 import { isSingle, lowest, type Voice, type VoiceEvent } from './voices';
 
 /** thumb: the bass. fingers: everything above it. either: one voice alone, which p or the fingers may play. */
-export type Hand = 'thumb' | 'fingers' | 'either';
+export type NoteHand = 'thumb' | 'fingers' | 'either';
 
 /** A leap up to a note of the accompaniment above a bass, in semitones. */
 const ABOVE_BASS = 3;
@@ -24,9 +24,9 @@ const RISES = 10;
 const APART = 3;
 
 /** By strike. */
-export function handsOf(problem: FingeringProblem, voices: readonly Voice[]): readonly Hand[] {
-  const hands: Hand[] = problem.strikes.map(() => 'fingers');
-  const set = (event: VoiceEvent, low: Hand, others: Hand = 'fingers') =>
+export function handsOf(problem: FingeringProblem, voices: readonly Voice[]): readonly NoteHand[] {
+  const hands: NoteHand[] = problem.strikes.map(() => 'fingers');
+  const set = (event: VoiceEvent, low: NoteHand, others: NoteHand = 'fingers') =>
     event.strikes.forEach(({ index }, k) => (hands[index] = k === 0 ? low : others));
   const [bass, ...above] = voices;
   if (!bass) return hands;
@@ -48,7 +48,7 @@ export function handsOf(problem: FingeringProblem, voices: readonly Voice[]): re
   return hands;
 }
 
-type Setter = (event: VoiceEvent, low: Hand, others?: Hand) => void;
+type Setter = (event: VoiceEvent, low: NoteHand, others?: NoteHand) => void;
 
 /** One voice alone: chords have their bass, and so have notes that stand far below both neighbours. */
 function soloHands({ events }: Voice, set: Setter): void {

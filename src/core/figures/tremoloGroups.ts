@@ -1,7 +1,7 @@
 /** The repeated notes of a tremolo, group by group: which stroke of its group each is. */
 import type { FingeringProblem } from '../fingering/problem/problem';
 import type { Figure } from './figure';
-import type { Hand } from './thumb';
+import type { NoteHand } from './thumb';
 
 /** A stroke of a tremolo: its place in the group, counted from 0, and how many the group has. */
 export interface Phase {
@@ -13,7 +13,7 @@ export interface Phase {
 export function phasesOf(
   { strikes, moments }: FingeringProblem,
   figures: readonly Figure[],
-  hands: readonly Hand[],
+  hands: readonly NoteHand[],
 ): readonly (Phase | null)[] {
   const phases: (Phase | null)[] = strikes.map(() => null);
   const momentOf = new Map(moments.flatMap(({ struck, index }) => struck.map((strike) => [strike, index])));
@@ -45,7 +45,7 @@ export function phasesOf(
 function singles(
   figure: Figure,
   strikes: FingeringProblem['strikes'],
-  hands: readonly Hand[],
+  hands: readonly NoteHand[],
   phases: (Phase | null)[],
 ): void {
   const own = figure.strikes.filter((strike) => hands[strike] !== 'thumb');

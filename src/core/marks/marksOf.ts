@@ -7,14 +7,14 @@ import { barreLabel } from './barreLabel';
 import type { Mark, MarkState } from './mark';
 import { stringMarks } from './stringMarks';
 
-export type Attribute = 'finger' | 'string' | 'pluck';
+export type MarkAttribute = 'finger' | 'string' | 'pluck';
 
 /** What the marks of a note are read from. */
 export interface MarkSource {
   readonly ink: Ink;
   readonly score: Score;
   readonly roles: ReadonlyMap<string, Role>;
-  readonly stateOf: (note: PlannedNote, attribute: Attribute) => MarkState;
+  readonly stateOf: (note: PlannedNote, attribute: MarkAttribute) => MarkState;
 }
 
 export function marksOf(
@@ -24,7 +24,7 @@ export function marksOf(
   roles: ReadonlyMap<string, Role>,
 ): readonly Mark[] {
   const printed = new Map(score.notes.map((note) => [note.uid, note.printed]));
-  const stateOf = (note: PlannedNote, attribute: Attribute): MarkState => {
+  const stateOf = (note: PlannedNote, attribute: MarkAttribute): MarkState => {
     if ((ink.get(note.uid) ?? NO_INK)[attribute] !== null) return 'ink';
     const own = printed.get(note.uid)?.[attribute] ?? null;
     return own !== null && own === note[attribute] ? 'printed' : 'pencil';

@@ -1,7 +1,7 @@
 /** What is said about the left hand: reasons beside a choice, ways out, the script of the hand. */
 import type { ChoiceReason } from '../fingering/left/explain/reasons';
 import type { HandAction, HandActionKind } from '../fingering/left/explain/handScript';
-import { isBarre } from '../fingering/left/explain/grips';
+import { isBarreGrip } from '../fingering/left/explain/grips';
 import type { Role } from '../fingering/problem/strike';
 import type { Remedy, RemedyKind } from '../fingering/report/remedies';
 import type { RingEnd } from '../rings/ring';
@@ -81,7 +81,7 @@ export const RING_ENDS: Readonly<Record<RingEnd, string>> = {
 };
 
 const where = ({ grip }: HandAction): string =>
-  isBarre(grip)
+  isBarreGrip(grip)
     ? `strings ${grip.firstString} to ${grip.lastString}, fret ${grip.fret}`
     : `string ${grip.firstString}, fret ${grip.fret}`;
 

@@ -2,11 +2,12 @@
  * The part of the left hand's lattice on which both hands are planned together: states that are not much dearer than
  * the best, with the strings that each gives the right hand.
  */
+import { placeAt } from '../left/lattice/stateRows';
 import { sameNumbers } from '../solver/numberRows';
 import { Column, here } from '../solver/column';
 import type { Solution } from '../solver/lattice';
 import { slurPlayable } from '../left/rules/connections';
-import { FRET_OF, NO_PLACE, PLACEMENTS, STRING_OF } from '../left/rules/place';
+import { NO_PLACE, PLACEMENTS, spotOf } from '../left/rules/place';
 import type { HandLayer } from '../left/lattice/handLayer';
 import type { LeftSolved } from '../left/lattice/planLeft';
 import type { FingeringProblem } from '../problem/problem';
@@ -280,11 +281,9 @@ const SPOTS = 256;
 /** Strings and frets of the struck notes in one number; at most six of them sound at once. */
 const spotsOf = ({ rows }: HandLayer, { columns }: Struck, state: number): number =>
   columns.reduce((key, column) => {
-    const place = rows.places[state * rows.columns + column]!;
-    return key * SPOTS + (place === NO_PLACE ? 0 : STRING_OF[place]! * FRETS + FRET_OF[place]!);
+    const place = placeAt(rows, state, column);
+    return key * SPOTS + (place === NO_PLACE ? 0 : spotOf(place) + 1);
   }, 0);
-
-const FRETS = 32;
 
 function placedIn(
   { rows }: HandLayer,
@@ -293,7 +292,7 @@ function placedIn(
   slurs: number,
 ): readonly PlacedStrike[] {
   return strikes.flatMap((strike, n) => {
-    const place = rows.places[state * rows.columns + columns[n]!]!;
+    const place = placeAt(rows, state, columns[n]!);
     if (place === NO_PLACE) return [];
     return [{ strike, place: PLACEMENTS[place]!, slurred: (slurs & (1 << n)) !== 0 }];
   });
@@ -328,8 +327,8 @@ function slurBits(
 ): number {
   let bits = 0;
   for (const { bit, column, columnBefore } of pairs) {
-    const from = rowsBefore.places[before * rowsBefore.columns + columnBefore]!;
-    const to = rows.places[state * rows.columns + column]!;
+    const from = placeAt(rowsBefore, before, columnBefore);
+    const to = placeAt(rows, state, column);
     if (from === NO_PLACE || to === NO_PLACE) continue;
     if (slurPlayable(PLACEMENTS[from]!, PLACEMENTS[to]!)) bits |= bit;
   }

@@ -3,10 +3,11 @@
  * the strings make the two hands agree (`agreement.ts`) and give a bound; where a plan costs no more than the bound
  * it is the best. Otherwise both are planned together on all states through which something could cost less.
  */
+import { placeAt } from '../left/lattice/stateRows';
 import type { Column } from '../solver/column';
 import type { Ink } from '../problem/ink';
 import { bestPath, UNREACHABLE } from '../solver/lattice';
-import { placeId, NO_PLACE, PLACEMENTS } from '../left/rules/place';
+import { NO_PLACE } from '../left/rules/place';
 import type { LeftConflict, LeftPlanner } from '../left/lattice/planLeft';
 import { exploreReturns, returnExtras } from '../left/lattice/returns';
 import type { FingeringProblem } from '../problem/problem';
@@ -107,9 +108,9 @@ export class JointPlanner {
     const through = throughStates(moment, question.strokes[k + 1]!, k, bound.left, bound.right);
     const { rows } = moment.layer;
     for (let s = 0; s < rows.count; s++) {
-      const place = rows.places[s * rows.columns + column]!;
+      const place = placeAt(rows, s, column);
       if (place === NO_PLACE || through[s]! >= UNREACHABLE) continue;
-      const code = placeId(PLACEMENTS[place]!);
+      const code = place;
       const extra = Math.max(0, wholeTenths(through[s]!) - latest.cost);
       if (extra < (least.get(code) ?? Infinity)) least.set(code, extra);
     }

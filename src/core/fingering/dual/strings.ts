@@ -1,4 +1,5 @@
 /** Which strings the struck notes of each state lie on: what one hand has to know of the other. */
+import { placeAt } from '../left/lattice/stateRows';
 import { PLACEMENTS } from '../left/rules/place';
 import type { HandLayer } from '../left/lattice/handLayer';
 
@@ -25,8 +26,7 @@ function read({ rows }: HandLayer, columns: readonly number[]): LayerStrings {
   const of = new Int32Array(rows.count);
   for (let s = 0; s < rows.count; s++) {
     let key = 0;
-    for (const column of columns)
-      key = key * 8 + (PLACEMENTS[rows.places[s * rows.columns + column]!]?.string ?? 0);
+    for (const column of columns) key = key * 8 + (PLACEMENTS[placeAt(rows, s, column)]?.string ?? 0);
     let index = indexOf.get(key);
     if (index === undefined) indexOf.set(key, (index = keys.push(key) - 1));
     of[s] = index;

@@ -42,7 +42,7 @@ export function dealt(groups: readonly StrokeGroup[], { letters }: Formula): Rea
 }
 
 /** From one moment to another. */
-export interface Span {
+export interface MomentSpan {
   readonly from: number;
   readonly to: number;
 }
@@ -51,7 +51,7 @@ export interface Span {
 export function formulaInk(
   problem: FingeringProblem,
   groups: readonly StrokeGroup[],
-  { from, to }: Span,
+  { from, to }: MomentSpan,
   formula: Formula,
   ink: Ink,
 ): Ink {
@@ -70,7 +70,7 @@ export function compareWays(
   setting: RightSetting,
   settingOf: (school: RightSchoolId) => RightSetting,
   states: readonly HandState[],
-  { ink, from, to }: Span & { readonly ink: Ink },
+  { ink, from, to }: MomentSpan & { readonly ink: Ink },
 ): readonly Way[] {
   const placed = placedOn(problem, states);
   const free: Ink = new Map([...ink].map(([uid, marks]) => [uid, { ...marks, pluck: null }]));

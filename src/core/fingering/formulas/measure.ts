@@ -2,7 +2,7 @@
 import { type RightFinger, RIGHT_FINGERS, type RightPair } from '../../instrument/rightProfile';
 import type { FingeringProblem } from '../problem/problem';
 import { crossingOf, repeatOf } from '../right/explain/reasons';
-import { displacementMs, displacementStrings, placeOf } from '../right/rules/strokeCost';
+import { displacementMs, displacementStrings, placeOfSet } from '../right/rules/strokeCost';
 import { STRING_GAP_AT_SOUNDHOLE_MM } from '../right/rules/terms';
 import type { RightStep } from '../right/explain/walk';
 
@@ -75,7 +75,7 @@ const bpmAt = ({ clock, moments, ticksPerQuarter }: FingeringProblem, k: number)
 /** By how many strings the set stands further up (negative) or down. */
 function placeChange({ earlier, sharing }: RightStep): number {
   const last = earlier.fingers?.sharing.fingers;
-  return last && sharing.fingers ? placeOf(sharing.fingers) - placeOf(last) : 0;
+  return last && sharing.fingers ? placeOfSet(sharing.fingers) - placeOfSet(last) : 0;
 }
 
 /** The largest share of its time that a movement into the group needs; 1 is as fast as the hand goes. */

@@ -28,7 +28,7 @@ export function gripOf(state: HandState, finger: number): Grip | null {
   return { fret: under[0]!.fret, firstString: Math.min(...strings), lastString: Math.max(...strings) };
 }
 
-export const isBarre = (grip: Grip): boolean => grip.lastString > grip.firstString;
+export const isBarreGrip = (grip: Grip): boolean => grip.lastString > grip.firstString;
 
 export const sameGrip = (a: Grip, b: Grip): boolean =>
   a.fret === b.fret && a.firstString === b.firstString && a.lastString === b.lastString;

@@ -9,7 +9,7 @@ import { coversString } from '../rules/stand';
 import type { HandState } from '../rules/handState';
 import type { Placement } from '../rules/place';
 import { measureShift } from '../rules/prices';
-import { type Grip, gripCovers, gripOf, isBarre, sameGrip, type Stint, stintsOf } from './grips';
+import { type Grip, gripCovers, gripOf, isBarreGrip, sameGrip, type Stint, stintsOf } from './grips';
 
 /**
  * place, lift, slide (along its string to another fret), stay (left down between two notes at one place), barre
@@ -91,10 +91,10 @@ function arrival(
   };
 }
 
-const grows = (a: Grip, b: Grip) => !gripCovers(a, b) && isBarre(b);
+const grows = (a: Grip, b: Grip) => !gripCovers(a, b) && isBarreGrip(b);
 
 const laying = (stint: Stint, leadMs: number): HandActionKind =>
-  isBarre(stint.grip) ? 'barre' : leadMs >= PREPARED_MS ? 'prepare' : 'place';
+  isBarreGrip(stint.grip) ? 'barre' : leadMs >= PREPARED_MS ? 'prepare' : 'place';
 
 type FingerWay = 'stay' | 'slide' | 'hinge' | 'lift';
 
@@ -120,7 +120,7 @@ function wayOnFret(
 ): FingerWay {
   const between = states.slice(from.to + 1, to.from);
   const mayKeep = (one: Stint) => between.every((state) => mayLie(problem, state, one));
-  if (gripCovers(from.grip, to.grip) && isBarre(from.grip) && mayKeep(to))
+  if (gripCovers(from.grip, to.grip) && isBarreGrip(from.grip) && mayKeep(to))
     return sameGrip(from.grip, to.grip) || !freesSomething(states[to.from]!, from.grip) ? 'stay' : 'hinge';
   return gripCovers(to.grip, from.grip) && mayKeep(from) ? 'stay' : 'lift';
 }
@@ -129,11 +129,11 @@ function wayOnFret(
 function wayAlong(states: readonly HandState[], from: Stint, to: Stint, shifts: boolean): FingerWay {
   const between = states.slice(from.to + 1, to.from);
   const string = from.grip.firstString;
-  const oneString = !isBarre(from.grip) && !isBarre(to.grip) && string === to.grip.firstString;
+  const oneString = !isBarreGrip(from.grip) && !isBarreGrip(to.grip) && string === to.grip.firstString;
   const silent = () =>
     between.every(({ placements }) => placements.every((place) => place.string !== string));
   if (shifts && oneString && silent()) return 'slide';
-  return isBarre(from.grip) && isBarre(to.grip) && between.length === 0 ? 'slide' : 'lift';
+  return isBarreGrip(from.grip) && isBarreGrip(to.grip) && between.length === 0 ? 'slide' : 'lift';
 }
 
 function shiftsBetween(
@@ -171,7 +171,7 @@ function fitsWith(
 const silences = (grip: Grip, { string, fret }: Placement) => coversString(grip, string) && fret <= grip.fret;
 
 const placesOf = (grip: Grip, finger: number): readonly Placement[] =>
-  isBarre(grip)
+  isBarreGrip(grip)
     ? [grip.firstString, grip.lastString].map((string) => ({ string, fret: grip.fret, finger }))
     : [{ string: grip.firstString, fret: grip.fret, finger }];
 

@@ -4,7 +4,7 @@ import { Bill } from '../rules/ledger';
 import { FINGER_OF, NO_PLACE, PLACES, STRING_OF, stringBit, underFinger } from '../rules/place';
 import type { WayRule } from '../rules/rule';
 import { isBarre } from '../rules/stand';
-import type { Step } from '../rules/step';
+import type { HandStep } from '../rules/step';
 import type { CostTables } from './costTables';
 import { memoriesAfter } from './memories';
 import { RowKeys } from './rowKeys';
@@ -65,7 +65,7 @@ export interface StruckThere {
 export function holdsAfter(
   tables: CostTables,
   before: { readonly rows: StateRows; readonly hand: RowHand } | null,
-  step: Step,
+  step: HandStep,
   struck: StruckThere,
 ): Holds {
   const arrivals = new Arrivals();
@@ -78,7 +78,7 @@ export function holdsAfter(
 
 const NO_MEMORIES: ReadonlyMap<number, number[]> = new Map();
 
-function groupsOf(rows: StateRows, { held }: Step, memoryOf: Int32Array | null): Iterable<HeldGroup> {
+function groupsOf(rows: StateRows, { held }: HandStep, memoryOf: Int32Array | null): Iterable<HeldGroup> {
   const groups = new Map<number | string, HeldGroup>();
   const keys = new RowKeys(held.length);
   const places = held.map(() => NO_PLACE);
@@ -127,7 +127,7 @@ class HoldsInTheMaking {
 
   constructor(
     private readonly tables: CostTables,
-    step: Step,
+    step: HandStep,
     private readonly struck: StruckThere,
     private readonly arrivals: Arrivals,
   ) {

@@ -4,7 +4,7 @@ import { Bill } from '../rules/ledger';
 import { FINGER_OF, STRING_OF, stringBit } from '../rules/place';
 import { chargeEntry } from '../rules/prices';
 import { ownRules, stepRules } from '../rules/rules';
-import type { Step } from '../rules/step';
+import type { HandStep } from '../rules/step';
 import type { CostTables } from './costTables';
 import { growStates, type GrownStates } from './growStates';
 import { type Arrivals, holdsAfter } from './holds';
@@ -34,14 +34,14 @@ export class LayerStore {
   constructor(readonly tables: CostTables) {}
 
   /** `omitted`: indices of struck notes that must be left out; more are only where nothing else helps. */
-  layer(before: StateRows | null, step: Step, omitted: ReadonlySet<number>): SharedLayer {
+  layer(before: StateRows | null, step: HandStep, omitted: ReadonlySet<number>): SharedLayer {
     const key = `${before ? this.numberOf.get(before) : 'first'} ${[...omitted].join(',')} ${step.key}`;
     let layer = this.byStep.get(key);
     if (!layer) this.byStep.set(key, (layer = this.make(before, step, omitted)));
     return layer;
   }
 
-  private make(before: StateRows | null, step: Step, omitted: ReadonlySet<number>): SharedLayer {
+  private make(before: StateRows | null, step: HandStep, omitted: ReadonlySet<number>): SharedLayer {
     const { tables, arena } = this;
     const { left, grown, arrivals } = this.grow(before, step, omitted);
     const rows = this.interned(grown.rows);
@@ -73,7 +73,7 @@ export class LayerStore {
     }
   }
 
-  private grow(before: StateRows | null, step: Step, omitted: ReadonlySet<number>): Grown {
+  private grow(before: StateRows | null, step: HandStep, omitted: ReadonlySet<number>): Grown {
     const choices = step.struck.map((note) => this.tables.placesOf(note));
     const attempt = (left: ReadonlySet<number>): Grown => {
       const here = choices.filter((_places, k) => !left.has(k));

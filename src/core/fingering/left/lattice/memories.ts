@@ -3,7 +3,7 @@ import { LONG_FREE } from '../rules/hand';
 import { standsLeft, waitedAfter } from '../rules/follows';
 import { NO_RANGE, rangeAt, RANGES } from '../rules/range';
 import { STANDS } from '../rules/stand';
-import type { Step } from '../rules/step';
+import type { HandStep } from '../rules/step';
 import type { RowHand, RowMemory, StateRows } from './stateRows';
 
 export interface Memories {
@@ -12,7 +12,7 @@ export interface Memories {
   readonly of: Int32Array;
 }
 
-export function memoriesAfter(rows: StateRows, hand: RowHand, step: Step): Memories {
+export function memoriesAfter(rows: StateRows, hand: RowHand, step: HandStep): Memories {
   const all: RowMemory[] = [];
   const indexOf = new Map<number, Map<number, Map<number, number>>>();
   const of = new Int32Array(rows.count).fill(-1);

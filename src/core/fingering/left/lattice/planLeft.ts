@@ -1,4 +1,5 @@
 /** The exact left-hand plan of a piece, around the ink, with the price of every other choice. */
+import { placeAt } from './stateRows';
 import { type Ink, type InkMarks, NO_INK } from '../../problem/ink';
 import {
   bestPath,
@@ -247,8 +248,7 @@ function maskOf(layer: HandLayer, moment: Moment, marks: readonly InkMarks[]): M
     const column = strikes.indexOf(strike);
     if (column < 0) continue;
     for (let s = 0; s < rows.count; s++) {
-      if (mask[s] && !agrees(PLACEMENTS[rows.places[s * rows.columns + column]!]!, marks[strike]!))
-        mask[s] = 0;
+      if (mask[s] && !agrees(PLACEMENTS[placeAt(rows, s, column)]!, marks[strike]!)) mask[s] = 0;
     }
   }
   return mask;

@@ -4,8 +4,8 @@
  */
 import type { Arena } from '../../solver/arena';
 import { type Numbered, numbered } from '../../solver/numbering';
-import type { Column, OwnRule, StepRules, TimedColumn, WayRule } from '../rules/rule';
-import type { Step } from '../rules/step';
+import type { StateColumn, OwnRule, StepRules, TimedColumn, WayRule } from '../rules/rule';
+import type { HandStep } from '../rules/step';
 import type { CostTables } from './costTables';
 import { type CarriedTable, COST_BITS, type PairTable, UNKNOWN } from './pairTable';
 import type { RowHand } from './stateRows';
@@ -20,7 +20,7 @@ export interface ReadRows {
 export interface ReadStep {
   readonly before: ReadRows;
   readonly after: ReadRows;
-  readonly step: Step;
+  readonly step: HandStep;
 }
 
 export function ownCosts(
@@ -91,7 +91,7 @@ export class StepCosts {
 
   private placed<T extends PairTable | CarriedTable>(
     table: T,
-    { from, to }: { readonly from: TimedColumn; readonly to: Column },
+    { from, to }: { readonly from: TimedColumn; readonly to: StateColumn },
   ): Placed<T> {
     const { arena } = this;
     const { before, after, step } = this.way;

@@ -4,7 +4,7 @@ import { movementMs } from '../../../instrument/handProfile';
 import { columnUnder, type Hand, isArched } from './hand';
 import { type Bill, priceOf } from './ledger';
 import { isWound, type Placement } from './place';
-import type { Column, HandSetting, TimedColumn, WayRule } from './rule';
+import type { StateColumn, HandSetting, TimedColumn, WayRule } from './rule';
 import {
   coversString,
   maybeStandAt,
@@ -14,7 +14,7 @@ import {
   stringOfStand,
   stringsUnder,
 } from './stand';
-import type { Step } from './step';
+import type { HandStep } from './step';
 import { BARRE_PREPARED_SHARE, BARRE_SIZE, RELEASE_SHARE } from './terms';
 
 /** A stand, and whether it is only what a freed hand remembers. */
@@ -30,12 +30,12 @@ const fingerBefore = (finger: number): TimedColumn => ({
   ms: (hand, step) => (hand.down & (1 << (finger - 1)) ? freeMs(hand, finger, step) : 0),
 });
 
-const fingerAfter = (finger: number): Column => ({
+const fingerAfter = (finger: number): StateColumn => ({
   code: (hand) => (hand.down === 0 ? 0 : toCode(hand.standUnder(finger), finger === 1 && isArched(hand))),
 });
 
 /** Time in ms that a finger that is down has before the end of a step: at least its share of it. */
-function freeMs(hand: Hand, finger: number, step: Step): number {
+function freeMs(hand: Hand, finger: number, step: HandStep): number {
   return Math.max(1, RELEASE_SHARE * step.ms, step.endedMs[columnUnder(hand, finger)]!);
 }
 

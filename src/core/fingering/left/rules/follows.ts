@@ -6,7 +6,7 @@ import { FINGER_OF, spotOf } from './place';
 import { NO_RANGE, rangeAt } from './range';
 import { columnsOf, recordHand } from './recordHand';
 import { NO_STAND, tipOf } from './stand';
-import { type Step, stepTo } from './step';
+import { type HandStep, stepTo } from './step';
 import { LONGEST_WINDOW_MS } from './terms';
 
 /** At most so many held notes are handed to another finger at once. From memory: it is rare at all. */
@@ -33,7 +33,7 @@ export function follows(problem: FingeringProblem, from: HandState, to: HandStat
     if (spotOf(a) !== spotOf(b) || from.slotOfFinger[FINGER_OF[b]!]! >= 0) return false;
     if (++handedOver > HAND_OVERS_AT_MOST) return false;
   }
-  return to.range !== null || sameMemory(memoryAfter(problem, from, next), to.memory);
+  return to.range !== null || sameMemory(handMemoryAfter(problem, from, next), to.memory);
 }
 
 /** An open string sounds on by itself until something lies on it: a note, or a barre, which may lie flat. */
@@ -41,7 +41,7 @@ const isSilenced = (to: HandState, string: number) =>
   to.barre !== null || to.placements.some((place) => place.string === string);
 
 /** What the hand remembers of `from` when nothing is stopped any more at `next`. */
-export function memoryAfter(problem: FingeringProblem, from: HandState, next: Moment): HandMemory | null {
+export function handMemoryAfter(problem: FingeringProblem, from: HandState, next: Moment): HandMemory | null {
   const moment = problem.moments[next.index - 1]!;
   const hand = recordHand(from, moment);
   if (hand.range === NO_RANGE) return null;
@@ -54,7 +54,7 @@ export function memoryAfter(problem: FingeringProblem, from: HandState, next: Mo
 }
 
 /** For how many ticks a hand that is freed in a step has been free at its end; LONG_FREE from the longest window on. */
-export function waitedAfter(hand: Hand, step: Step): number {
+export function waitedAfter(hand: Hand, step: HandStep): number {
   const freed = freedTicks(hand, step);
   return freed === LONG_FREE || step.msBefore(freed) >= LONGEST_WINDOW_MS ? LONG_FREE : freed;
 }

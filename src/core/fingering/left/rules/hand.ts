@@ -1,7 +1,7 @@
 /** What rules may ask of a hand at a moment, whether it is a record or a row of a layer. */
 import { FINGER_OF, FRET_OF, NO_PLACE, STRING_OF } from './place';
 import { isBarre, NO_STAND, standAt, stringsUnder } from './stand';
-import type { Step } from './step';
+import type { HandStep } from './step';
 
 /** Freed so long ago that the hand has had all the time it can use. */
 export const LONG_FREE = -1;
@@ -47,7 +47,7 @@ export function isArched(hand: Hand): boolean {
 }
 
 /** How many ticks before the end of a step the hand is freed: when its last stopped note ends. LONG_FREE stays that. */
-export function freedTicks(hand: Hand, step: Step): number {
+export function freedTicks(hand: Hand, step: HandStep): number {
   const { waitedTicks } = hand;
   if (waitedTicks !== null) return waitedTicks === LONG_FREE ? LONG_FREE : waitedTicks + step.ticks;
   let ticks = Infinity;

@@ -8,7 +8,7 @@ import { columnsOf, recordHand } from './recordHand';
 import type { HandSetting, OwnRule, StepRules, WayRule } from './rule';
 import { ENTRY, heldRules, ownRules, stepRules } from './rules';
 import { isShift, measuredShift, type ShiftMeasure } from './shift';
-import { jumpTo, type Step, stepTo } from './step';
+import { jumpTo, type HandStep, stepTo } from './step';
 
 /** Effort in tenths of a point of holding this state at this moment and striking what begins there. */
 export function stateCost(
@@ -31,7 +31,7 @@ export function chargeOwn(rules: readonly OwnRule[], hand: Hand, bill: Bill): vo
 interface Way {
   readonly before: Hand;
   readonly after: Hand;
-  readonly step: Step;
+  readonly step: HandStep;
 }
 
 /** Effort in tenths of a point of going from one state to that at `next`. Call it only when `follows` holds. */

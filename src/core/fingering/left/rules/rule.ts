@@ -5,7 +5,7 @@
 import type { FingeringProblem } from '../../problem/problem';
 import type { Hand } from './hand';
 import type { Bill } from './ledger';
-import type { Step } from './step';
+import type { HandStep } from './step';
 
 /** The hand, its instrument and what each term counts: nothing of a piece. */
 export type HandSetting = Pick<FingeringProblem, 'fretboard' | 'hand' | 'weights' | 'tuning'>;
@@ -19,15 +19,15 @@ export interface OwnRule {
 }
 
 /** What a rule looks at of a state: a whole number from 0 up to `CODES`. */
-export interface Column {
+export interface StateColumn {
   readonly code: (hand: Hand) => number;
 }
 
 export const CODES = 1 << 15;
 
 /** Of the state before a step, with the time in ms that the step leaves to it; 0 where time is nothing to the rule. */
-export interface TimedColumn extends Column {
-  readonly ms: (hand: Hand, step: Step) => number;
+export interface TimedColumn extends StateColumn {
+  readonly ms: (hand: Hand, step: HandStep) => number;
 }
 
 /** A rule of the way from one state to the next. */
@@ -35,7 +35,7 @@ export interface WayRule {
   /** Equal for rules that charge the same for the same codes and times. */
   readonly id: string;
   readonly from: TimedColumn;
-  readonly to: Column;
+  readonly to: StateColumn;
   readonly charge: (from: number, to: number, ms: number, bill: Bill) => void;
   /** How it bears on what carries the hand: counts in a number, which are added up over the rules of a step. */
   readonly bears?: (from: number, to: number) => number;
@@ -48,7 +48,7 @@ export const COUNTS = 1 << 12;
 export interface CarriedRule {
   readonly id: string;
   readonly from: TimedColumn;
-  readonly to: Column;
+  readonly to: StateColumn;
   /** Carriers are numbered from 0 up to this. */
   readonly carriers: number;
   readonly carrierOf: (counts: number) => number;

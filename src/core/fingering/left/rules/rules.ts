@@ -5,10 +5,10 @@ import { BARRES, HOPS } from './fingers';
 import type { OwnRule, StepRules, WayRule } from './rule';
 import { SHIFT } from './shift';
 import { STANDING } from './standing';
-import type { Step, StruckNote } from './step';
+import type { HandStep, StruckNote } from './step';
 import { stoppingRule, struckRule } from './struck';
 import { WEAK_PAIR_MS } from './terms';
-import { TURNS } from './turns';
+import { TURN_WEAKNESS } from './turns';
 
 /** What a state costs by itself as these notes are struck. */
 export const ownRules = (struck: readonly StruckNote[]): readonly OwnRule[] => [
@@ -18,16 +18,16 @@ export const ownRules = (struck: readonly StruckNote[]): readonly OwnRule[] => [
 ];
 
 const MOVING: readonly WayRule[] = [...HOPS, ...BARRES];
-const MOVING_FAST: readonly WayRule[] = [...MOVING, TURNS];
+const MOVING_FAST: readonly WayRule[] = [...MOVING, TURN_WEAKNESS];
 
 /** What a step costs, apart from what is held. */
-export const stepRules = (step: Step): StepRules => ({
+export const stepRules = (step: HandStep): StepRules => ({
   plain: [...(step.ms < WEAK_PAIR_MS ? MOVING_FAST : MOVING), ...step.links.map(linkRule)],
   carried: SHIFT,
 });
 
 /** What it costs not to hold, as it was, what should sound on. */
-export const heldRules = ({ held }: Step): readonly WayRule[] => held.map(heldRule);
+export const heldRules = ({ held }: HandStep): readonly WayRule[] => held.map(heldRule);
 
 /** What a state costs as the first one: a barre must be laid there, too. */
 export const ENTRY: readonly WayRule[] = BARRES;

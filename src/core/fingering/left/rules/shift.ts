@@ -6,7 +6,7 @@ import { handWayFrets, handWayMm } from './handWay';
 import type { Bill } from './ledger';
 import { type HandRange, NO_RANGE, rangeAt } from './range';
 import type { CarriedRule, HandSetting } from './rule';
-import type { Step } from './step';
+import type { HandStep } from './step';
 import { CARRIER_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE, SQUEEZE_FRETS } from './terms';
 
 /**
@@ -81,7 +81,7 @@ function chargeShift(distanceMm: number, windowMs: number, carrier: Carrier, bil
 }
 
 /** Time in ms from when the last note that holds the hand may be released to the end of the step. */
-function windowMs(hand: Hand, step: Step): number {
+function windowMs(hand: Hand, step: HandStep): number {
   const freed = freedTicks(hand, step);
   const waited = freed === LONG_FREE ? Infinity : step.msBefore(freed);
   return Math.min(LONGEST_WINDOW_MS, Math.max(waited, RELEASE_SHARE * step.ms));
@@ -97,7 +97,12 @@ export interface ShiftMeasure {
 }
 
 /** The change of position between two states, or null when the hand stays where it is. */
-export function measuredShift(setting: HandSetting, from: Hand, to: Hand, step: Step): ShiftMeasure | null {
+export function measuredShift(
+  setting: HandSetting,
+  from: Hand,
+  to: Hand,
+  step: HandStep,
+): ShiftMeasure | null {
   if (from.range === NO_RANGE || to.down === 0) return null;
   const [start, end] = [rangeAt(from.range), rangeAt(to.range)];
   if (!isShift(start, end)) return null;

@@ -32,7 +32,7 @@ export interface HeldNote {
   readonly cut: Cut | null;
 }
 
-export interface Step {
+export interface HandStep {
   readonly ticks: number;
   readonly ms: number;
   /** By column of the layer before: from the end of its strike to the new moment; 0 when it goes on until then. */
@@ -48,10 +48,10 @@ export interface Step {
 }
 
 /** The last step to each moment of a problem: layers and explanations ask for the same. */
-const known = new WeakMap<FingeringProblem, Map<Moment, { columns: readonly number[]; step: Step }>>();
+const known = new WeakMap<FingeringProblem, Map<Moment, { columns: readonly number[]; step: HandStep }>>();
 
 /** @param columns the strikes of the layer before; none for the first moment of a piece */
-export function stepTo(problem: FingeringProblem, columns: readonly number[], next: Moment): Step {
+export function stepTo(problem: FingeringProblem, columns: readonly number[], next: Moment): HandStep {
   let steps = known.get(problem);
   if (!steps) known.set(problem, (steps = new Map()));
   const last = steps.get(next);
@@ -68,7 +68,7 @@ export const jumpTo = (
   from: Moment,
   columns: readonly number[],
   next: Moment,
-): Step => stepBetween(problem, from, columns, { ...next, held: [] }, []);
+): HandStep => stepBetween(problem, from, columns, { ...next, held: [] }, []);
 
 function stepBetween(
   problem: FingeringProblem,
@@ -76,7 +76,7 @@ function stepBetween(
   columns: readonly number[],
   next: Moment,
   links: readonly Link[],
-): Step {
+): HandStep {
   const { strikes, spans } = problem;
   const start = before?.tick ?? next.tick;
   const ends = columns.map((strike) => Math.min(next.tick, strikes[strike]!.endTicks));
@@ -102,7 +102,7 @@ function stepBetween(
   };
 }
 
-type Alike = Pick<Step, 'ticks' | 'endedTicks' | 'held' | 'struck' | 'links'>;
+type Alike = Pick<HandStep, 'ticks' | 'endedTicks' | 'held' | 'struck' | 'links'>;
 
 /** Times in ms follow from those in ticks and the pulse. */
 function keyOf({ ticks, endedTicks, held, struck, links }: Alike, pulse: number | string): string {

@@ -4,7 +4,7 @@ import { hurryOf } from './cuts';
 import type { WayRule } from './rule';
 
 /** By the fingers that are down before and after, a bit for each. */
-export const TURNS: WayRule = {
+export const TURN_WEAKNESS: WayRule = {
   id: 'turns',
   from: { code: (hand) => hand.down, ms: (_hand, step) => step.ms },
   to: { code: (hand) => hand.down },

@@ -4,7 +4,7 @@ import type { Pluck } from '../../../score/model';
 import type { FingeringProblem } from '../../problem/problem';
 import type { Played } from '../rules/memory';
 import type { RightSetting } from '../rules/setting';
-import { displacementStrings, placeOf } from '../rules/strokeCost';
+import { displacementStrings, placeOfSet } from '../rules/strokeCost';
 import { RIGHT_TERMS, type RightTermId } from '../rules/terms';
 import { type RightStep, walkRight } from './walk';
 import type { HandState } from '../../left/rules/handState';
@@ -115,7 +115,7 @@ export function crossingOf({ earlier, sharing, group, timeMs }: RightStep): Stro
   const last = earlier.fingers?.sharing.fingers;
   const now = sharing.fingers;
   if (!last || !now) return null;
-  const strings = displacementStrings(placeOf(last), placeOf(now));
+  const strings = displacementStrings(placeOfSet(last), placeOfSet(now));
   if (strings === 0) return null;
   const ms = timeMs - earlier.fingers!.timeMs;
   if (last.string === 0 || now.string === 0 || last.string === now.string)

@@ -124,7 +124,7 @@ function placeCost(
   fingers: NonNullable<Sharing['fingers']>,
   bill: Bill,
 ): void {
-  const awayFromHome = () => Math.abs(placeOf(fingers) - HOME_PLACE);
+  const awayFromHome = () => Math.abs(placeOfSet(fingers) - HOME_PLACE);
   if (!isStrummed(group) && mode.kind === 'stations') {
     bill.charge('home', awayFromHome());
     bill.charge('spread', spreadStrings(letters, group.strokes));
@@ -168,7 +168,7 @@ function awayFromStation(letter: Pluck, string: number): number {
 }
 
 /** Where the set stands: string number + rank, the mean over the fingers that play. */
-export const placeOf = ({ strings, ranks }: NonNullable<Sharing['fingers']>): number =>
+export const placeOfSet = ({ strings, ranks }: NonNullable<Sharing['fingers']>): number =>
   strings.reduce((sum, string, k) => sum + string + ranks[k]!, 0) / strings.length;
 
 /** Neighbours among the fingers of a chord have a string each; more or less is a spread or a squeeze. */

@@ -1,7 +1,7 @@
 /** What the right hand has to pluck, given the strings. */
 import { isPick, type Pluck } from '../../../score/model';
 import type { Texture } from '../../../figures/texture';
-import type { Hand } from '../../../figures/thumb';
+import type { NoteHand } from '../../../figures/thumb';
 import type { Phase } from '../../../figures/tremoloGroups';
 import type { FingeringProblem, Moment } from '../../problem/problem';
 import type { Role } from '../../problem/strike';
@@ -24,7 +24,7 @@ export interface Stroke {
   readonly string: number;
   readonly role: Role;
   /** Whose note it is. */
-  readonly hand: Hand;
+  readonly hand: NoteHand;
   /** Which of the repeated notes of a tremolo it is. */
   readonly phase: Phase | null;
   readonly printed: Pluck | null;
