@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { scoreOrThrow } from '../../../../tests/helpers/music';
+import { barXml, scoreOrThrow } from '../../../../tests/helpers/music';
 import type { Pluck } from '../../score/model';
 import { CONCERT_FRETBOARD } from '../../instrument/fretboard';
 import { ADULT_MEDIUM } from '../../instrument/hands';
@@ -53,4 +53,30 @@ describe.each(pieces)('the report of %s', (name) => {
       expect(new Set(changes).size).toBeGreaterThan(12);
     },
   );
+});
+
+describe('a rest stroke', () => {
+  it('is one no more when the note after it is no longer of its line', () => {
+    const xml = barXml([69, 67].map((midi, k) => ({ midi, onset: k, length: 1 })));
+    const score = scoreOrThrow(xml);
+    const problem = problemOf(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
+    const setting = rightSettingOf(score, problem, { ...PLAIN_STYLE, restStrokes: 'lines' });
+    const hands = new JointPlanner(problem, new LeftPlanner(problem), setting);
+    const kept = new PlanReport(problem, setting, score);
+    const [first, second] = score.notes;
+    const onString = (string: number): Ink =>
+      new Map([
+        [first!.uid, { finger: 4, string: 1, pluck: 'i' }],
+        [second!.uid, { finger: 1, string, pluck: 'm' }],
+      ]);
+    // From string 1 to string 3 no line goes on.
+    const told = [onString(1), onString(3), onString(1)].map((ink) => {
+      const found = hands.plan(ink);
+      const { strokes } = kept.of(found, ink);
+      expect(strokes).toEqual(new PlanReport(problem, setting, score).of(found, ink).strokes);
+      return JSON.stringify(strokes[0]);
+    });
+    expect(told[0]).not.toBe(told[1]);
+    expect(told[2]).toBe(told[0]);
+  });
 });
