@@ -385,14 +385,14 @@ export const FAULTS: readonly Fault[] = [
     tests: OF_JOINT,
   },
   {
-    name: 'a bound with prices that nobody gets',
+    name: 'a bound with multipliers that nobody gets',
     file: 'src/core/fingering/dual/bound.ts',
     find: 'byState[r] = 0 - multipliers[variantOf[r]!]!;',
     put: 'byState[r] = 0 * multipliers[variantOf[r]!]!;',
     tests: OF_JOINT,
   },
   {
-    name: 'a bargain that knows nothing of inked letters',
+    name: 'an ascent that knows nothing of inked letters',
     file: 'src/core/fingering/dual/chain.ts',
     find: '!mask || mask[r] === 1 ? cost : UNREACHABLE',
     put: 'cost',

@@ -59,7 +59,7 @@ export interface Bound {
 }
 
 /** A bound with what it was made of. */
-interface Contested extends Bound {
+interface KnownBound extends Bound {
   readonly layers: readonly Layer[];
   readonly core: readonly CoreMoment[];
   readonly strokes: readonly StrokeLayer[];
@@ -97,7 +97,7 @@ export class DualAscent {
   private readonly paid = new Column<Int32Array>();
   private readonly given = new Column<Int32Array | null>();
   /** The bound of the last multipliers that were tried. */
-  latest: Contested | null = null;
+  latest: KnownBound | null = null;
 
   constructor(private readonly problem: FingeringProblem) {}
 
@@ -151,7 +151,7 @@ export class DualAscent {
   }
 
   /** Whether the messages of the bound at a moment can be read as those of the question. */
-  private isAbout({ left, strokes }: Question, { layers, strokes: before }: Contested, k: number): boolean {
+  private isAbout({ left, strokes }: Question, { layers, strokes: before }: KnownBound, k: number): boolean {
     return layers[k] === left.layers[k] && before[k + 1] === strokes[k + 1];
   }
 

@@ -1,4 +1,4 @@
-/** What costs the left hand. No weight stands anywhere else. */
+/** What costs the left hand: a row for each term. Its weight stands in weights.json, and nowhere else. */
 import { linear, termsOf, urgency } from '../../rules/costTerm';
 import weights from './weights.json' with { type: 'json' };
 

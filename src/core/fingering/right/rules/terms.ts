@@ -1,5 +1,5 @@
 /**
- * What costs the right hand. No weight stands anywhere else. Tastes are small beside what the left hand pays, so that
+ * What costs the right hand: a row for each term, its weight in weights.json. Tastes are small beside what the left hand pays, so that
  * they choose letters and not strings; faults are large: for one of them a note may go to another string. Numbers set
  * by hand against handbook 13.
  */
