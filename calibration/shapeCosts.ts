@@ -34,6 +34,7 @@ const SETTING: HandSetting = {
   tuning: STANDARD_TUNING,
 };
 const UNMARKED = {
+  manner: 'plain' as const,
   midi: 0,
   touch: null,
   printed: { finger: null, string: null, pluck: null },
@@ -65,13 +66,15 @@ function amountsOf(places: readonly Placement[]): Float64Array {
     timeMs: 0,
     struck,
     held: [],
+    taken: [],
+    laid: [],
   });
   const notes = places.map((_place, k): StruckNote => {
     const role = k === places.length - 1 ? 'melody' : k === 0 ? 'bass' : 'inner';
     return { ...UNMARKED, role };
   });
   const bill = new Bill(SETTING, ledger);
-  chargeOwn(ownRules(notes), hand, bill);
+  chargeOwn(ownRules({ struck: notes, taken: [], laid: [] }), hand, bill);
   chargeEntry(hand, bill);
   return amounts;
 }

@@ -77,7 +77,7 @@ export function rightTaskOf(passage: RightPassage, base?: RightWeights): RightTa
   }));
   const { hand, fretboard } = DEFAULT_PLAYER;
   const score = scoreOrThrow(barXml(notes, passage.bpm * 2));
-  const bare = problemOf(score, fretboard, hand);
+  const bare = problemOf(score, fretboard, hand, undefined, () => passage.texture ?? null);
   const problem = { ...bare, strikes: bare.strikes.map((strike) => ({ ...strike, role: roleOf(strike) })) };
   const style = {
     ...PLAIN_STYLE,
@@ -93,7 +93,7 @@ export function rightTaskOf(passage: RightPassage, base?: RightWeights): RightTa
   return {
     passage,
     problem,
-    setting: rightSettingOf(score, problem, style, { base, textureOf: () => passage.texture ?? null }),
+    setting: rightSettingOf(score, problem, style, { base }),
     placed: problem.moments.map(({ struck }) =>
       struck.map((strike) => {
         const { string, slurred } = first![noteOf[strike]!]!;

@@ -15,7 +15,7 @@ const stateKey = (state: HandState) =>
   `${state.strikes
     .map((strike, k) => `${strike}:${state.places[k]}`)
     .sort()
-    .join(' ')}|${JSON.stringify(state.memory)}`;
+    .join(' ')}|${state.anchor}|${JSON.stringify(state.memory)}`;
 
 export function dualCheck(planner: LeftPlanner): void {
   const { problem, layers } = planner;
@@ -28,9 +28,7 @@ export function dualCheck(planner: LeftPlanner): void {
     (layer, k) => new Map(layer.states.map((state, s) => [stateKey(state), costToEnd(solution, k, s)])),
   );
   // Every state that a hand could be in, with the memory that the state before it leaves.
-  let before: HandState[] = naiveConfigurations(problem, problem.moments[0]!).map((one) =>
-    handState(one.strikes, one.placements, null),
-  );
+  let before: HandState[] = naiveConfigurations(problem, problem.moments[0]!);
   const starts = before.map(
     (state) =>
       plays[0]! * (stateCost(problem, problem.moments[0]!, state) + entryCost(problem, state)) +

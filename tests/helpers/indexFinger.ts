@@ -31,7 +31,10 @@ export function indexFinger(
       `B_${k}`,
       bars.map(({ name }) => name),
     );
-    for (const bar of bars)
+    // A shape is paid as something is placed in it.
+    const { struck, taken, laid } = problem.moments[k]!;
+    const isNew = taken.length < struck.length || laid.length > 0;
+    for (const bar of isNew ? bars : [])
       model.cost(priceOf(problem.weights, 'barreHold', BARRE_SIZE[bar.last - bar.first + 1]!), bar.name);
     if (k === 0) for (const bar of bars) model.cost(layingCost(problem, null, bar), bar.name);
     else onwards(model, problem, k, before, grips);

@@ -4,27 +4,26 @@
  * says that a note lies at a place at a moment; rows say what one hand can do; pairs of columns carry the prices.
  *
  * Left out (their weights must be 0): what depends on the order of the hand's memory or on more than two places —
- * carriers of a shift, weak pairs in turn, barres by 2, 3 or 4, shapes under a barre.
+ * what carries a shift and how long it has, weak pairs in turn, barres by 2, 3 or 4, shapes under a barre.
  */
-import { handWayFrets, handWayMm } from '../../src/core/fingering/left/rules/handWay';
 import { fingerDistanceMm, pairPlayable } from '../../src/core/fingering/left/rules/constraints';
 import { chargeLine, chargeLineFinger } from '../../src/core/fingering/left/rules/connections';
-import { chargeCut, cutAt } from '../../src/core/fingering/left/rules/cuts';
+import { chargeCut, maybeCut } from '../../src/core/fingering/left/rules/cuts';
 import { hopMs } from '../../src/core/fingering/left/rules/fingers';
 import { Bill, priceOf } from '../../src/core/fingering/left/rules/ledger';
 import { placementsOf } from '../../src/core/fingering/left/rules/placements';
 import {
   CHANGED_IN_HURRY,
   INDEX_OPENS,
+  LAST_SHARE,
   type LeftTermId,
   RELEASE_SHARE,
-  SQUEEZE_FRETS,
   WEAK_PAIR_MS,
 } from '../../src/core/fingering/left/rules/terms';
 import type { Ink } from '../../src/core/fingering/problem/ink';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
-import { movementMs, pairOf } from '../../src/core/instrument/handProfile';
+import { pairOf } from '../../src/core/instrument/handProfile';
 import { indexFinger } from './indexFinger';
 import { LinearProgram } from './linearProgram';
 
@@ -42,10 +41,10 @@ export const PRICED_TERMS: readonly LeftTermId[] = [
   'lineSlide',
   'barre',
   'barreHold',
-  'shift',
-  'shiftHaste',
-  'shiftTooFast',
   'squeeze',
+  'opening',
+  'regrip',
+  'highNote',
   'handOver',
   'cutMelody',
   'cutBass',
@@ -98,7 +97,7 @@ export function leftHand(
 }
 
 function columnsAt(problem: FingeringProblem, moment: Moment, ink: Ink): readonly Column[] {
-  return [...moment.held, ...moment.struck].flatMap((strike) => {
+  return [...moment.held, ...moment.struck, ...moment.laid].flatMap((strike) => {
     const marks = problem.strikes[strike]!.uids.map((uid) => ink.get(uid)).find((one) => one !== undefined);
     // A mark binds the note where it is struck; a held note may pass to another finger.
     const binds = moment.struck.includes(strike);
@@ -137,6 +136,7 @@ function oneHand(
     else model.impossible();
   }
   for (const strike of moment.held) model.row(sum(of(columns, strike)), '<=', 1);
+  laidTogether(model, problem, moment, columns);
   columns.forEach((a, i) =>
     columns.slice(0, i).forEach((b) => {
       if (a.strike !== b.strike && !pairPlayable(a.place, b.place, problem.fretboard, problem.hand))
@@ -161,6 +161,25 @@ function oneHand(
   );
 }
 
+/** What is laid of a grip lies all, or none of it does, at a price. */
+function laidTogether(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  { index, laid }: Moment,
+  columns: readonly Column[],
+) {
+  if (laid.length === 0) return;
+  const [all, none] = [`L_${index}`, `U_${index}`];
+  for (const name of [all, none]) model.binaries.add(name);
+  model.exactlyOne([all, none]);
+  for (const strike of laid) model.row([[-1, all], ...sum(of(columns, strike))], '=', 0);
+  model.cost(laid.length * priceOf(problem.weights, 'regrip', 1), none);
+}
+
+/** What is placed at a moment: struck where nothing of its grip lies, or laid. */
+const isFresh = ({ struck, taken, laid }: Moment, strike: number) =>
+  (struck.includes(strike) && !taken.includes(strike)) || laid.includes(strike);
+
 function ownPrices(
   model: LinearProgram,
   problem: FingeringProblem,
@@ -169,10 +188,15 @@ function ownPrices(
   barres: boolean,
 ) {
   const { weights, fretboard, hand } = problem;
-  const struck = columns.filter(({ strike }) => moment.struck.includes(strike));
-  for (const { name, place } of struck) {
-    if (place.finger > 0 && place.string >= 4) model.cost(priceOf(weights, 'wound', place.fret), name);
+  const struck = columns.filter(({ strike }) => isFresh(moment, strike));
+  for (const { name, place, strike } of struck) {
+    if (place.finger === 0 || !moment.struck.includes(strike)) continue;
+    if (place.string >= 4) model.cost(priceOf(weights, 'wound', place.fret), name);
+    const { manner } = problem.strikes[strike]!;
+    if (manner !== 'slow' && manner !== 'quick')
+      model.cost(priceOf(weights, 'highNote', place.fret - 1), name);
   }
+  if (struck.length === 0) return;
   // A finger that stops struck notes counts once, whatever it bars.
   for (let finger = 1; finger <= 4; finger++) {
     const cost = priceOf(weights, 'grip', 1) + priceOf(weights, 'finger', finger);
@@ -234,14 +258,38 @@ function heldNotes(model: LinearProgram, problem: FingeringProblem, way: Step) {
     model.binaries.add(passed);
     for (const here of of(after, strike)) staysOnSpot(model, here, of(before, strike), before, passed);
     heldPrices(model, problem, way, strike, passed);
-    openStrings(model, way, strike);
+    if (problem.strikes[strike]!.grip === null) openStrings(model, way, strike);
+    else model.row([[1, passed]], '=', 0);
   }
+  gripsWhole(model, problem, way);
   model.row(
     next.held.map((strike) => [1, `h_${next.index}_${strike}`] as const),
     '<=',
     1,
   );
 }
+
+/** Of a grip everything that lies stays, and what is struck in it stays where it lies, or nothing of it. */
+function gripsWhole(model: LinearProgram, { strikes }: FingeringProblem, { next, before, after }: Step) {
+  const grips = new Set(next.held.map((strike) => strikes[strike]!.grip).filter((grip) => grip !== null));
+  for (const grip of grips) {
+    const kept = `K_${next.index}_${grip}`;
+    model.binaries.add(kept);
+    for (const strike of next.held.filter((one) => strikes[one]!.grip === grip)) {
+      model.row([[-1, kept], ...sum(of(after, strike))], '<=', 0);
+      model.row([[1, kept], ...sum(of(before, strike)), ...sum(of(after, strike), -1)], '<=', 1);
+      for (const taken of next.taken.filter((one) => strikes[one]!.grip === grip))
+        for (const was of [...of(before, taken), ...of(before, strikes[taken]!.continues ?? -1)]) {
+          const same = of(after, taken).filter(({ place }) => samePlace(place, was.place));
+          // Bound only where something of the grip is held on beside it.
+          model.row([[1, was.name], [1, kept], ...sum(of(after, strike)), ...sum(same, -1)], '<=', 2);
+        }
+    }
+  }
+}
+
+const samePlace = (a: Placement, b: Placement) =>
+  a.string === b.string && a.fret === b.fret && a.finger === b.finger;
 
 /** What was let go does not come back; a finger that takes the note over was free. */
 function staysOnSpot(
@@ -271,10 +319,11 @@ function heldPrices(
   passed: string,
 ) {
   const { strikes, weights } = problem;
-  if (next.struck.some((other) => strikes[other]!.midi === strikes[strike]!.midi)) return;
+  const cut = maybeCut(problem, strikes[strike]!, next);
+  if (!cut) return;
   model.cost(priceOf(weights, 'handOver', 1), passed);
   const bill = new Bill(problem, undefined);
-  chargeCut(cutAt(problem, strikes[strike]!, next.tick), bill);
+  chargeCut(cut, bill);
   for (const { name } of of(before, strike)) model.cost(bill.sum, name);
   for (const { name } of of(after, strike)) model.cost(-bill.sum, name);
 }
@@ -294,16 +343,19 @@ function fingerWays(model: LinearProgram, problem: FingeringProblem, { before, a
   const { strikes, weights, moments, spans } = problem;
   const stepMs = spans.spanMs(moments[next.index - 1]!.tick, next.tick);
   for (const a of before) {
-    const { endTicks } = strikes[a.strike]!;
-    const restMs = endTicks < next.tick ? spans.spanMs(endTicks, next.tick) : 0;
-    const freeMs = Math.max(1, restMs, RELEASE_SHARE * stepMs);
+    const { onsetTicks, endTicks, writtenEndTicks, grip } = strikes[a.strike]!;
+    const end = Math.min(next.tick, grip === null ? endTicks : writtenEndTicks);
+    const restMs = end < next.tick ? spans.spanMs(end, next.tick) : 0;
+    const lastedMs = onsetTicks < end ? spans.spanMs(onsetTicks, end) : 0;
+    const freeMs = Math.max(1, restMs, RELEASE_SHARE * stepMs, Math.min(stepMs, LAST_SHARE * lastedMs));
     for (const b of after) {
       const [p, q] = [a.place, b.place];
       const hops = !barres && p.finger > 0 && p.finger === q.finger && p.string !== q.string;
       const hop = hops
         ? priceOf(weights, 'hop', 1) + priceOf(weights, 'hopHaste', hopMs(problem, p, q) / freeMs)
         : 0;
-      const linked = next.struck.includes(b.strike) ? linkPrice(problem, a, b, next, stepMs) : 0;
+      const placed = [...next.struck, ...next.laid].includes(b.strike);
+      const linked = placed ? linkPrice(problem, a, b, next, stepMs) : 0;
       model.together(hop + linked, [a.name, b.name]);
     }
   }
@@ -313,12 +365,13 @@ function linkPrice(problem: FingeringProblem, a: Column, b: Column, next: Moment
   const bill = new Bill(problem, undefined);
   const [p, q] = [a.place, b.place];
   const from = problem.strikes[a.strike]!;
-  const { lineFrom, midi, role } = problem.strikes[b.strike]!;
-  if (lineFrom === a.strike) {
+  const { lineFrom, midi, role, manner, voice, continues } = problem.strikes[b.strike]!;
+  if (lineFrom === a.strike && next.struck.includes(b.strike)) {
     chargeLineFinger(p, q, false, bill);
-    if (role === 'melody') chargeLine(p, q, midi - from.midi, bill);
+    if (role === 'melody') chargeLine(p, q, midi - from.midi, manner, bill);
   }
-  if (from.endTicks >= next.tick && from.midi === midi) {
+  const sounds = from.writtenEndTicks >= next.tick && from.midi === midi && from.voice === voice;
+  if (sounds || a.strike === b.strike || continues === a.strike) {
     if (p.string !== q.string) bill.charge('placeChanged', 1);
     else if (p.finger !== q.finger)
       bill.charge('fingerChanged', 1 + CHANGED_IN_HURRY * Math.max(0, 1 - stepMs / WEAK_PAIR_MS));
@@ -326,11 +379,13 @@ function linkPrice(problem: FingeringProblem, a: Column, b: Column, next: Moment
   return bill.sum;
 }
 
-/** Where the hand stands: least and greatest place of finger 1, and since when it has been free. */
+/** Where the hand stands: least and greatest place of finger 1, where it stays, and since when it has been free. */
 interface Stand {
   readonly name: string;
   readonly low: number;
   readonly high: number;
+  /** 0: nowhere yet. */
+  readonly anchor: number;
   /** Moment in which it was last held; −1: it never was. */
   readonly heldAt: number;
 }
@@ -356,12 +411,10 @@ function handWays(
       if (stand.heldAt !== k) for (const column of stopped) model.notBoth(stand.name, column.name);
       else heldStand(model, stand, stopped, barres);
     }
-    const struck = stopped.filter(({ strike }) => moment.struck.includes(strike));
-    for (const { name, high, heldAt } of stands)
-      if (heldAt === k)
-        for (const column of struck)
-          model.together(priceOf(problem.weights, 'position', high), [name, column.name]);
+    const fresh = stopped.filter(({ strike }) => isFresh(moment, strike));
+    for (const stand of stands) if (stand.heldAt === k) reaching(model, problem, stand, fresh);
     if (k > 0) standWays(model, problem, moment, before, stands);
+    else for (const stand of stands) model.cost(wayCost(problem, NOWHERE_YET, stand), stand.name);
     before = stands;
   });
 }
@@ -372,19 +425,65 @@ function standsAt(k: number, stopped: readonly Column[], before: readonly Stand[
   const held = bases.flatMap((low) =>
     bases
       .filter((high) => high >= low)
-      .map((high): Stand => ({ name: `s_${k}_${code(low)}_${code(high)}`, low, high, heldAt: k })),
+      .flatMap((high) =>
+        staysFor(low, high).map((anchor): Stand => ({
+          name: `s_${k}_${code(low)}_${code(high)}_a${anchor}`,
+          low,
+          high,
+          anchor,
+          heldAt: k,
+        })),
+      ),
   );
-  const freed = (k === 0 ? [{ low: 0, high: 0, heldAt: -1, name: '' }] : before).map((stand): Stand => ({
+  const freed = (k === 0 ? [NOWHERE_YET] : before).map((stand): Stand => ({
     ...stand,
-    name: `s_${k}_${code(stand.low)}_${code(stand.high)}_${stand.heldAt < 0 ? NOWHERE : stand.heldAt}`,
+    name: `s_${k}_${code(stand.low)}_${code(stand.high)}_a${stand.anchor}_${stand.heldAt < 0 ? NOWHERE : stand.heldAt}`,
   }));
   return [...held, ...freed];
+}
+
+const NOWHERE_YET: Stand = { low: 0, high: 0, anchor: 0, heldAt: -1, name: '' };
+
+/** Where a hand can stay: within its bases, a fret beside them for a finger alone, never over the nut. */
+function staysFor(low: number, high: number): readonly number[] {
+  const play = low === high ? 1 : 0;
+  const [first, last] = [Math.max(1, low - play), Math.max(1, high + play)];
+  return Array.from({ length: last - first + 1 }, (_, k) => first + k);
+}
+
+/** What fingers pay that lie beside the position as something is placed. */
+function reaching(
+  model: LinearProgram,
+  { weights }: FingeringProblem,
+  { name, low, high, anchor }: Stand,
+  fresh: readonly Column[],
+) {
+  for (const column of fresh) {
+    const off = low - anchor;
+    const opens =
+      low === high && (column.place.finger === 1 ? off < 0 : column.place.finger === 4 && off > 0);
+    const squeezed = low === high ? Math.abs(off) : Math.max(0, low - anchor, anchor - high);
+    const cost = opens ? priceOf(weights, 'opening', Math.abs(off)) : priceOf(weights, 'squeeze', squeezed);
+    if (cost === 0) continue;
+    // Once, however many notes are placed.
+    const paid = `e_${name}_${cost}`;
+    model.row(
+      [
+        [1, paid],
+        [-1, name],
+        [-1, column.name],
+      ],
+      '>=',
+      -1,
+    );
+    model.costOnce(cost, paid);
+  }
 }
 
 /** It reaches from its least to its greatest base, and no further. */
 function heldStand(
   model: LinearProgram,
-  { name, low, high, heldAt: k }: Stand,
+  { name, low, high, anchor, heldAt: k }: Stand,
   stopped: readonly Column[],
   barres: boolean,
 ) {
@@ -394,7 +493,13 @@ function heldStand(
   for (const column of stopped)
     if (base(column.place) < low || base(column.place) > high)
       model.row([[1, name], [1, column.name], ...(column.place.finger > 1 ? barred : [])], '<=', 1);
-  if (barres && low < high) model.notBoth(name, `B_${k}`);
+  const beside = anchor < low || (anchor > high && anchor > 1);
+  if (barres && (low < high || anchor !== low)) model.notBoth(name, `B_${k}`);
+  // Only a finger alone reaches: with another one down the hand goes along.
+  if (beside)
+    for (const [i, a] of stopped.entries())
+      for (const b of stopped.slice(0, i))
+        if (a.place.finger !== b.place.finger) model.row([[1, name], ...sum([a, b])], '<=', 2);
 }
 
 function standWays(
@@ -406,7 +511,7 @@ function standWays(
 ) {
   const k = moment.index;
   const stays = (from: Stand, to: Stand) =>
-    to.heldAt === from.heldAt && to.low === from.low && to.high === from.high;
+    to.heldAt === from.heldAt && to.low === from.low && to.high === from.high && to.anchor === from.anchor;
   const ways = before.flatMap((from) =>
     stands
       .filter((to) => to.heldAt === k || stays(from, to))
@@ -414,27 +519,11 @@ function standWays(
   );
   const namesOf = (some: readonly Stand[]) => some.map(({ name }) => name);
   model.path(ways, namesOf(before), namesOf(stands));
-  for (const { from, to, name } of ways)
-    model.cost(to.heldAt === k ? wayCost(problem, from, moment, to) : 0, name);
+  for (const { from, to, name } of ways) model.cost(to.heldAt === k ? wayCost(problem, from, to) : 0, name);
 }
 
 const code = (fret: number) => (fret < 0 ? `m${-fret}` : `${fret}`);
 
-/** Only for music without rests: what holds the hand goes on until the next moment. */
-function wayCost(problem: FingeringProblem, from: Stand, next: Moment, to: Stand): number {
-  if (from.heldAt < 0) return 0;
-  const { weights, hand, fretboard, moments, spans } = problem;
-  const mm = handWayMm(from, to, fretboard);
-  if (handWayFrets(from, to) <= SQUEEZE_FRETS) return priceOf(weights, 'squeeze', mm);
-  const freedTick = moments[from.heldAt + 1]!.tick;
-  const windowMs = Math.max(
-    spans.spanMs(freedTick, next.tick),
-    RELEASE_SHARE * spans.spanMs(moments[next.index - 1]!.tick, next.tick),
-  );
-  const share = movementMs(mm, hand) / Math.max(1, windowMs);
-  return (
-    priceOf(weights, 'shift', 1) +
-    priceOf(weights, 'shiftHaste', share) +
-    priceOf(weights, 'shiftTooFast', share)
-  );
-}
+/** The frets that the hand comes up. */
+const wayCost = ({ weights }: FingeringProblem, from: Stand, to: Stand): number =>
+  to.anchor === 0 ? 0 : priceOf(weights, 'position', Math.max(0, to.anchor - Math.max(1, from.anchor)));

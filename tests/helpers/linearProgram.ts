@@ -64,6 +64,11 @@ export class LinearProgram {
     this.costs.set(name, (this.costs.get(name) ?? 0) + amount);
   }
 
+  /** The same amount again changes nothing. */
+  costOnce(amount: number, name: string) {
+    this.costs.set(name, amount);
+  }
+
   /** Costs `amount` (at least 0) when all columns are 1 and none of `unless` is. */
   together(amount: number, columns: readonly string[], unless: readonly string[] = []) {
     if (amount === 0) return;

@@ -27,22 +27,38 @@ import {
 } from '../../src/core/fingering/right/rules/strokes';
 import type { Pluck } from '../../src/core/score/model';
 
-/** All placements of what sounds at a moment: struck strikes lie somewhere, held ones too or are let go. */
+/**
+ * All placements of what lies at a moment: struck strikes lie somewhere, held ones too or are let go, what is laid lies
+ * all or not at all. A hand that stops something stays somewhere near.
+ */
 export function naiveConfigurations(problem: FingeringProblem, moment: Moment): HandState[] {
-  const sounding = [...moment.held, ...moment.struck];
+  const sounding = [...moment.held, ...moment.struck, ...moment.laid];
   const states: HandState[] = [];
   const choose = (k: number, strikes: number[], places: Placement[]) => {
     // What no hand can do does not become possible with one note more.
     if (!playable(places, problem.fretboard, problem.hand)) return;
-    if (k === sounding.length) return void states.push(handState(strikes, places, null));
+    if (k === sounding.length) return void states.push(...anchored(strikes, places));
     const strike = sounding[k]!;
     if (moment.held.includes(strike)) choose(k + 1, strikes, places);
+    if (strike === moment.laid[0]) choose(sounding.length, strikes, places);
     for (const place of placementsOf(problem, problem.strikes[strike]!)) {
       choose(k + 1, [...strikes, strike], [...places, place]);
     }
   };
   choose(0, [], []);
   return states;
+}
+
+/** One state for every fret at which finger 1 may stay. Source: handbook 13, "Creeping" (one fret more or less). */
+function anchored(strikes: number[], places: Placement[]): HandState[] {
+  const bare = handState(strikes, places, null);
+  if (!bare.range) return [bare];
+  const fingers = new Set(places.map(({ finger }) => finger).filter((finger) => finger > 0)).size;
+  const play = fingers === 1 && !bare.barre ? 1 : 0;
+  const { low, high } = bare.range;
+  return Array.from({ length: 24 }, (_, k) => k + 1)
+    .filter((fret) => fret >= Math.max(1, low - play) && fret <= Math.max(1, high + play))
+    .map((fret) => handState(strikes, places, null, fret));
 }
 
 /**
@@ -65,7 +81,7 @@ export function naiveLeftCost(problem: FingeringProblem): number {
     for (const bare of configurations[k]!) {
       if (!before && bare.strikes.some((strike) => moment.held.includes(strike))) continue;
       const memory = before && !bare.range ? memoryAfterHand(problem, before, moment) : null;
-      const state = handState(bare.strikes, bare.placements, memory);
+      const state = memory ? handState(bare.strikes, bare.placements, memory) : bare;
       if (before && !follows(problem, before, state, moment)) continue;
       path[k] = state;
       const way = before
@@ -162,7 +178,7 @@ export function naiveJointCost(problem: FingeringProblem, setting: RightSetting,
     for (const bare of configurations[k]!) {
       if (!before && bare.strikes.some((strike) => moment.held.includes(strike))) continue;
       const remembered = before && !bare.range ? memoryAfterHand(problem, before, moment) : null;
-      const state = handState(bare.strikes, bare.placements, remembered);
+      const state = remembered ? handState(bare.strikes, bare.placements, remembered) : bare;
       if (before && !follows(problem, before, state, moment)) continue;
       path[k] = state;
       const way = before

@@ -1,12 +1,12 @@
 /** Basses that the thumb plays under the fingers' figures belong to these: see handbook 13, "also the upper voice over held basses". */
-import type { FingeringProblem } from '../fingering/problem/problem';
+import type { NotatedPiece } from '../fingering/problem/problem';
 import type { Figure } from './figure';
 import type { Texture } from './texture';
 import type { NoteHand } from './thumb';
 
 /** @param textures by moment: what the fingers have to think in */
 export function withBasses(
-  { moments }: FingeringProblem,
+  { moments }: NotatedPiece,
   figures: readonly Figure[],
   hands: readonly NoteHand[],
   textures: readonly Texture[],

@@ -1,11 +1,11 @@
 /** The teacher's word on a texture, note by note, laid over what was read. */
-import type { FingeringProblem } from '../fingering/problem/problem';
+import type { NotatedPiece } from '../fingering/problem/problem';
 import type { Figure } from './figure';
 import type { Texture } from './texture';
 
 /** Figures are cut where the teacher's word begins and ends; neighbours of one texture that were named are one. */
 export function corrected(
-  { strikes, moments }: FingeringProblem,
+  { strikes, moments }: NotatedPiece,
   figures: readonly Figure[],
   textureOf: (uid: string) => Texture | null,
 ): readonly Figure[] {

@@ -1,5 +1,5 @@
 /** What the fingers of the right hand have to think in at each moment, when figures of several voices lie over each other. */
-import type { FingeringProblem } from '../fingering/problem/problem';
+import type { NotatedPiece } from '../fingering/problem/problem';
 import type { Figure } from './figure';
 import type { Texture } from './texture';
 import type { NoteHand } from './thumb';
@@ -18,7 +18,7 @@ const STATIONED: ReadonlySet<Texture> = new Set<Texture>([
  * fingers play belongs to its stations.
  */
 export function handTextures(
-  { moments }: FingeringProblem,
+  { moments }: NotatedPiece,
   figures: readonly Figure[],
   hands: readonly NoteHand[],
 ): readonly Texture[] {
@@ -58,7 +58,7 @@ function spansWithFingers(
   figure: Figure,
   figures: readonly Figure[],
   hands: readonly NoteHand[],
-  moments: FingeringProblem['moments'],
+  moments: NotatedPiece['moments'],
 ): readonly Lasting[] {
   const next = figures
     .filter(({ voice, fromMoment }) => voice === figure.voice && fromMoment > figure.toMoment)

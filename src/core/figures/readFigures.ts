@@ -1,5 +1,5 @@
 /** Reads a piece into figures, voice by voice. Source: handbook 13. */
-import type { FingeringProblem } from '../fingering/problem/problem';
+import type { NotatedPiece } from '../fingering/problem/problem';
 import { evidenceOf, type ReadTexture, SLOW_MS, TREMOLO_MS } from './evidence';
 import type { Figure, FigureRule } from './figure';
 import { textureSpansOf, type TextureSpan } from './segment';
@@ -11,7 +11,7 @@ import { isSingle, lowest, type Voice, type VoiceEvent } from './voices';
 const LEAST_MARGIN = 0.12;
 
 export interface ReadingContext {
-  readonly problem: FingeringProblem;
+  readonly problem: NotatedPiece;
   readonly hands: readonly NoteHand[];
   /** By moment. */
   readonly onBeat: readonly boolean[];
@@ -30,7 +30,7 @@ export function readVoice(context: ReadingContext, voice: Voice): readonly Figur
 }
 
 /** How many events other voices have between two moments. */
-function strikesByMoment({ strikes, moments }: FingeringProblem, voice: Voice) {
+function strikesByMoment({ strikes, moments }: NotatedPiece, voice: Voice) {
   const others = moments.map(({ struck }) =>
     struck.some((one) => strikes[one]!.voice !== voice.name) ? 1 : 0,
   );
@@ -134,7 +134,7 @@ const repeats = (a: VoiceEvent, b: VoiceEvent) =>
 
 /** Chords that come after their bass and not with it. */
 function isAfterbeats(
-  { moments }: FingeringProblem,
+  { moments }: NotatedPiece,
   hands: readonly NoteHand[],
   events: readonly VoiceEvent[],
 ): boolean {

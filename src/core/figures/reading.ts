@@ -1,5 +1,5 @@
 /** A piece read as figures: the texture of every note, and what the right hand makes of it. */
-import type { FingeringProblem } from '../fingering/problem/problem';
+import type { NotatedPiece } from '../fingering/problem/problem';
 import { withBasses } from './basses';
 import { corrected } from './corrected';
 import type { Figure } from './figure';
@@ -30,7 +30,7 @@ export interface Surroundings {
 
 /** @param textureOf the teacher's word for a note; null where there is none */
 export function readFigures(
-  problem: FingeringProblem,
+  problem: NotatedPiece,
   { onBeat, strummed }: Surroundings,
   textureOf: (uid: string) => Texture | null = () => null,
 ): Reading {
@@ -52,7 +52,7 @@ export function readFigures(
 /** A chord is held for so many moments of a tune above it. From memory. */
 const CHORD_MOMENTS = 4;
 
-function overChords({ moments }: FingeringProblem, hands: readonly NoteHand[]): readonly boolean[] {
+function overChords({ moments }: NotatedPiece, hands: readonly NoteHand[]): readonly boolean[] {
   let since = Infinity;
   return moments.map(({ struck }) => {
     since = struck.filter((strike) => hands[strike] !== 'thumb').length > 1 ? 0 : since + 1;

@@ -2,7 +2,7 @@
  * Whose note it is: the thumb's, the fingers', or that of whichever hand carries the line. What is written stem-down is
  * not all bass: an accompaniment above a bass note belongs to i and m. Source: handbook 1 and 13.
  */
-import type { FingeringProblem } from '../fingering/problem/problem';
+import type { NotatedPiece } from '../fingering/problem/problem';
 import { isSingle, lowest, type Voice, type VoiceEvent } from './voices';
 
 /** thumb: the bass. fingers: everything above it. either: one voice alone, which p or the fingers may play. */
@@ -24,7 +24,7 @@ const RISES = 10;
 const APART = 3;
 
 /** By strike. */
-export function handsOf(problem: FingeringProblem, voices: readonly Voice[]): readonly NoteHand[] {
+export function handsOf(problem: NotatedPiece, voices: readonly Voice[]): readonly NoteHand[] {
   const hands: NoteHand[] = problem.strikes.map(() => 'fingers');
   const set = (event: VoiceEvent, low: NoteHand, others: NoteHand = 'fingers') =>
     event.strikes.forEach(({ index }, k) => (hands[index] = k === 0 ? low : others));

@@ -1,5 +1,5 @@
 /** The repeated notes of a tremolo, group by group: which stroke of its group each is. */
-import type { FingeringProblem } from '../fingering/problem/problem';
+import type { NotatedPiece } from '../fingering/problem/problem';
 import type { Figure } from './figure';
 import type { NoteHand } from './thumb';
 
@@ -11,7 +11,7 @@ export interface Phase {
 
 /** By strike; null outside of a tremolo, and for what the thumb plays in one. One note between two thumbs is a group, too. */
 export function phasesOf(
-  { strikes, moments }: FingeringProblem,
+  { strikes, moments }: NotatedPiece,
   figures: readonly Figure[],
   hands: readonly NoteHand[],
 ): readonly (Phase | null)[] {
@@ -44,7 +44,7 @@ export function phasesOf(
 /** One pitch struck once after each note of another voice: the shortest tremolo, p i. */
 function singles(
   figure: Figure,
-  strikes: FingeringProblem['strikes'],
+  strikes: NotatedPiece['strikes'],
   hands: readonly NoteHand[],
   phases: (Phase | null)[],
 ): void {

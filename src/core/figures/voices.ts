@@ -1,5 +1,5 @@
 /** The voices of a piece as rows of events: what is struck at one moment in one voice. */
-import type { FingeringProblem } from '../fingering/problem/problem';
+import type { NotatedPiece } from '../fingering/problem/problem';
 import type { Strike } from '../fingering/problem/strike';
 
 export interface VoiceEvent {
@@ -17,7 +17,7 @@ export interface Voice {
 }
 
 /** From the lowest voice up, by the mean of their pitches. */
-export function voicesOf({ strikes, moments }: FingeringProblem): readonly Voice[] {
+export function voicesOf({ strikes, moments }: NotatedPiece): readonly Voice[] {
   const names = [...new Set(strikes.map(({ voice }) => voice))];
   const mean = (name: string) => {
     const own = strikes.filter(({ voice }) => voice === name);

@@ -79,8 +79,8 @@ export class Planner {
     private readonly wishes: RightWishes = NO_WISHES,
   ) {
     const { style, schoolOfBar, textureOf } = wishes;
-    this.problem = problemOf(score, fretboard, hand, leftWeights(school, hand));
-    this.setting = rightSettingOf(score, this.problem, style, { schoolOfBar, textureOf });
+    this.problem = problemOf(score, fretboard, hand, leftWeights(school, hand), textureOf);
+    this.setting = rightSettingOf(score, this.problem, style, { schoolOfBar });
     this.left = new LeftPlanner(this.problem);
     this.right = new RightPlanner(this.problem, this.setting);
     this.both = new JointPlanner(this.problem, this.left, this.setting);
@@ -158,7 +158,7 @@ export class Planner {
   ways(ink: Ink, from: number, to: number): readonly Way[] {
     const { style, textureOf } = this.wishes;
     const settingOf = (school: RightSchoolId) =>
-      rightSettingOf(this.score, this.problem, { ...style, school }, { textureOf });
+      rightSettingOf(this.score, this.problem, { ...style, school });
     return compareWays(this.problem, this.setting, settingOf, this.handsFor(ink).states, { ink, from, to });
   }
 

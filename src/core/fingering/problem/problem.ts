@@ -7,7 +7,12 @@ import type { Score } from '../../score/model';
 import { type LeftWeights, leftWeights } from '../left/rules/weights';
 import { type Passes, passesOf } from './passes';
 import type { Strike } from './strike';
+import { gripsOf } from './gripsOf';
 import { strikesOf } from './strikes';
+import { withManners } from './manners';
+import { surroundingsOf } from './surroundings';
+import { type Reading, readFigures } from '../../figures/reading';
+import type { Texture } from '../../figures/texture';
 
 /** A unique onset: which strikes begin here and which are still written to sound. */
 export interface Moment {
@@ -16,9 +21,14 @@ export interface Moment {
   readonly timeMs: number;
   readonly struck: readonly number[];
   readonly held: readonly number[];
+  /** Struck ones whose place lies already: they were laid before, or are struck again in their grip. */
+  readonly taken: readonly number[];
+  /** Strikes whose place is taken here, and which are struck later. */
+  readonly laid: readonly number[];
 }
 
-export interface FingeringProblem {
+/** What is to be fingered, before its textures are read. */
+export interface NotatedPiece {
   readonly strikes: readonly Strike[];
   readonly moments: readonly Moment[];
   /** How often what is played. */
@@ -34,44 +44,74 @@ export interface FingeringProblem {
   readonly weights: LeftWeights;
 }
 
+export interface FingeringProblem extends NotatedPiece {
+  /** The textures of the piece, and whose note each is. */
+  readonly reading: Reading;
+}
+
 export function problemOf(
   score: Score,
   fretboard: Fretboard,
   hand: HandProfile,
   weights: LeftWeights = leftWeights('balanced', hand),
+  textureOf?: (uid: string) => Texture | null,
 ): FingeringProblem {
-  const strikes = strikesOf(score);
+  const tuning = tuningOrThrow(score.tuningId);
+  const fits = gripsOf(tuning, withCapo(fretboard, score.capo), hand);
+  const strikes = strikesOf(score, fits);
   const clock = clockOf(score.tempos, score.ticksPerQuarter);
   const moments = momentsOf(strikes, clock);
-  return {
+  const piece: NotatedPiece = {
     strikes,
     moments,
     passes: passesOf(score.measures, moments),
     ticksPerQuarter: score.ticksPerQuarter,
     clock,
     spans: spansOf(score.tempos, score.ticksPerQuarter),
-    tuning: tuningOrThrow(score.tuningId),
+    tuning,
     fretboard: withCapo(fretboard, score.capo),
     hand,
     weights,
   };
+  const reading = readFigures(piece, surroundingsOf(score, piece), textureOf);
+  return { ...piece, strikes: withManners(piece, reading), reading };
 }
 
 function momentsOf(strikes: readonly Strike[], clock: (tick: number) => number): Moment[] {
   const ticks = [...new Set(strikes.map((strike) => strike.onsetTicks))].sort((a, b) => a - b);
-  let sounding: Strike[] = [];
-  let next = 0;
+  const startingAt = groupedBy(strikes, ({ onsetTicks }) => onsetTicks);
+  const laidAt = groupedBy(
+    strikes.filter(({ laidTicks, onsetTicks }) => laidTicks < onsetTicks),
+    ({ laidTicks }) => laidTicks,
+  );
+  let lying: readonly Strike[] = [];
   return ticks.map((tick, index) => {
-    const struck: Strike[] = [];
-    while (next < strikes.length && strikes[next]!.onsetTicks === tick) struck.push(strikes[next++]!);
-    const held = sounding.filter((strike) => strike.endTicks > tick);
-    sounding = [...held, ...struck];
+    const struck = startingAt.get(tick)!;
+    const laid = laidAt.get(tick) ?? [];
+    const before = new Set(lying);
+    const taken = struck.filter(
+      (strike) => before.has(strike) || (strike.continues !== null && before.has(strikes[strike.continues]!)),
+    );
+    const held = lying.filter((strike) => strike.endTicks > tick && !struck.includes(strike));
+    lying = [...held, ...struck, ...laid];
     return {
       index,
       tick,
       timeMs: clock(tick),
       struck: struck.map((strike) => strike.index),
       held: held.map((strike) => strike.index).sort((a, b) => a - b),
+      taken: taken.map((strike) => strike.index),
+      laid: laid.map((strike) => strike.index),
     };
   });
+}
+
+function groupedBy<T>(items: readonly T[], keyOf: (item: T) => number): ReadonlyMap<number, T[]> {
+  const groups = new Map<number, T[]>();
+  for (const item of items) {
+    const group = groups.get(keyOf(item));
+    if (group) group.push(item);
+    else groups.set(keyOf(item), [item]);
+  }
+  return groups;
 }

@@ -2,13 +2,15 @@
 import { placesSounding, placesTouching, type TouchPlace } from '../../instrument/harmonics';
 import { type Tuning, tuningOrThrow } from '../../instrument/tuning';
 import type { NoteSpan, NoteTag, Score, ScoreNote } from '../../score/model';
-import { barEndAt, joinLines, ringingBrokenChords } from './lines';
+import { barEndAt, joinLines, ringingBrokenChords, struckAgain } from './lines';
 import { rolesOf } from './roles';
 import type { Strike } from './strike';
 
-export function strikesOf(score: Score): Strike[] {
+/** @param fits whether a hand can hold these pitches at once */
+export function strikesOf(score: Score, fits: (midis: readonly number[]) => boolean): Strike[] {
   const bare = cutByGraces(score, bareStrikesOf(score));
-  return letRing(score, ringingBrokenChords(joinLines(bare), score.measures, score.ticksPerQuarter));
+  const broken = ringingBrokenChords(joinLines(bare), score.measures, score.ticksPerQuarter, fits);
+  return letRing(score, struckAgain(broken, score.measures));
 }
 
 /** A grace note takes at most so many quarters, and half of what it takes from. Common practice, from memory. */
@@ -52,6 +54,9 @@ function bareStrikesOf(score: Score): Strike[] {
       onsetTicks,
       writtenEndTicks: end,
       endTicks: end,
+      laidTicks: onsetTicks,
+      continues: null,
+      grip: null,
       voice: longest.voice,
       role: roles.get(longest.uid)!,
       grace: longest.grace !== null,
@@ -59,6 +64,7 @@ function bareStrikesOf(score: Score): Strike[] {
       slidFrom: slideSource(notes),
       ornamented: notes.some((note) => note.tags.some((tag) => ORNAMENTS.includes(tag))),
       lineFrom: null,
+      manner: 'plain',
       mustRing: notes.some((note) => note.mustRing),
       touch: touchPlaces(longest, tuning),
       printed: longest.printed,

@@ -2,7 +2,6 @@
 import { type HandState, positionOf } from '../left/rules/handState';
 import { measureShift } from '../left/rules/prices';
 import { FREE_SHARE } from '../rules/costTerm';
-import { SQUEEZE_FRETS } from '../left/rules/terms';
 import type { HandStay, PlannedShift, ShiftRisk } from './plan';
 import type { FingeringProblem, Moment } from '../problem/problem';
 
@@ -83,14 +82,9 @@ function shiftOn(
  */
 export function handStays(problem: FingeringProblem, states: readonly HandState[]): readonly HandStay[] {
   const stays: HandStay[] = [];
-  states.forEach(({ range, placements }, k) => {
-    const position = positionOf(placements);
-    const last = stays.at(-1);
-    if (!range || position === null) return;
-    const near =
-      last && last.position >= range.low - SQUEEZE_FRETS && last.position <= range.high + SQUEEZE_FRETS;
-    if (near && !isPlain(states[k]!) && !shiftInto(problem, states, k)) return;
-    if (last?.position !== position) stays.push({ position, fromTicks: problem.moments[k]!.tick });
+  states.forEach(({ range, anchor }, k) => {
+    if (range && stays.at(-1)?.position !== anchor)
+      stays.push({ position: anchor, fromTicks: problem.moments[k]!.tick });
   });
   return stays;
 }

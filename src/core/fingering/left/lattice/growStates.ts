@@ -2,7 +2,8 @@
 import type { Arena } from '../../solver/arena';
 import { barresPlayable } from '../rules/constraints';
 import { FINGER_OF, NO_PLACE, PLACEMENTS, STRING_OF, stringBit } from '../rules/place';
-import { NO_RANGE, rangeId, rangeOf } from '../rules/range';
+import { anchorsFor, NO_ANCHOR } from '../rules/anchor';
+import { type HandRange, NO_RANGE, rangeId, rangeOf } from '../rules/range';
 import { alsoOn, fretOfStand, isBarre, NO_STAND, standOn } from '../rules/stand';
 import type { CostTables } from './costTables';
 import { type Hold, type Holds, isSilenced } from './holds';
@@ -14,31 +15,60 @@ export interface GrownStates {
   readonly arrivalsOf: readonly (readonly number[])[];
 }
 
-/** Depth-first over the struck notes; a placement that clashes with an earlier one is never gone into. */
+/** What is placed besides what is held, a column each, in this order: where its note may lie. */
+export interface Choices {
+  /** Notes that are struck where they lie, or anywhere where their grip is let go. */
+  readonly taken: readonly (readonly number[])[];
+  readonly struck: readonly (readonly number[])[];
+  /** Parts of a grip that are struck later: taken together, or none of them. */
+  readonly laid: readonly (readonly number[])[];
+}
+
+/** Depth-first over the notes to be placed; a placement that clashes with another one is never gone into. */
 export function growStates(
   tables: CostTables,
   arena: Arena,
-  heldCount: number,
   holds: Holds,
-  choices: readonly (readonly number[])[],
+  { taken, struck, laid }: Choices,
 ): GrownStates {
-  const columns = heldCount + choices.length;
-  const made = new RowsInTheMaking(columns, holds);
+  const heldCount = holds.all[0]?.places.length ?? 0;
+  const columns = heldCount + taken.length + struck.length + laid.length;
+  const made = new RowsInTheMaking(columns, holds, heldCount, taken.length);
   const chosen = Array.from({ length: columns }, () => NO_PLACE);
-  const descend = (column: number, hold: Hold) => {
+  const firstLaid = laid.length > 0 ? columns - laid.length : -1;
+  const descend = (column: number, hold: Hold, choices: readonly (readonly number[])[]) => {
     if (column === columns) return void made.add(chosen, hold);
     for (const place of choices[column - heldCount]!) {
       if (!fitsBefore(tables, chosen, column, place)) continue;
       chosen[column] = place;
-      descend(column + 1, hold);
+      descend(column + 1, hold, choices);
       chosen[column] = NO_PLACE;
     }
+    // What is laid comes last in a row, and none of it may.
+    if (column === firstLaid) made.add(chosen, hold);
   };
   for (const hold of holds.all) {
     hold.places.forEach((place, h) => (chosen[h] = place));
-    descend(heldCount, hold);
+    const bound = taken.map((places, k) => boundPlaces(places, hold, holds.arrivals.bound, k));
+    descend(heldCount, hold, [...bound, ...struck, ...laid]);
   }
   return made.finished(arena);
+}
+
+/** Where the k-th of the notes that lie already may lie, as far as all arrivals at a hold bind it. */
+function boundPlaces(
+  places: readonly number[],
+  { arrivals }: Hold,
+  bound: readonly (readonly number[])[],
+  k: number,
+): readonly number[] {
+  const left = new Set<number>();
+  for (const arrival of arrivals) {
+    const place = bound[arrival]![k]!;
+    if (place === NO_PLACE) return places;
+    left.add(place);
+  }
+  return places.filter((place) => left.has(place));
 }
 
 function fitsBefore(tables: CostTables, chosen: readonly number[], column: number, place: number): boolean {
@@ -53,6 +83,7 @@ interface Lying {
   readonly stands: readonly number[];
   readonly down: number;
   readonly range: number;
+  readonly anchor: number;
   readonly memory: number;
 }
 
@@ -61,15 +92,19 @@ class RowsInTheMaking {
   private readonly stands: number[] = [];
   private readonly down: number[] = [];
   private readonly range: number[] = [];
+  private readonly anchor: number[] = [];
   private readonly memory: number[] = [];
   private readonly arrivalsOf: (readonly number[])[] = [];
   /** By arrivals and what is silenced, and by arrivals: lists are made once, since equal ones are told by being one. */
   private readonly silenced = new Map<readonly number[], Map<number, readonly number[]>>();
+  private readonly byTaken = new Map<readonly number[], Map<string, readonly number[]>>();
   private readonly remembered = new Map<readonly number[], readonly number[]>();
 
   constructor(
     private readonly columns: number,
     private readonly holds: Holds,
+    private readonly firstTaken: number,
+    private readonly takenCount: number,
   ) {}
 
   add(chosen: readonly number[], hold: Hold): void {
@@ -87,11 +122,15 @@ class RowsInTheMaking {
       down |= 1 << k;
     }
     if (doubled && !barresPlayable(placementsAmong(chosen))) return;
-    const arrivals = this.withSilence(hold.arrivals, strings, stands[0]!);
+    const arrivals = this.bound(this.withSilence(hold.arrivals, strings, stands[0]!), chosen);
     if (arrivals.length === 0 && hold.arrivals.length > 0) return;
-    if (down > 0)
-      this.push(chosen, arrivals, { stands, down, range: rangeWith(chosen, stands[0]!), memory: 0 });
-    else this.addFree(chosen, arrivals);
+    if (down === 0) {
+      this.addFree(chosen, arrivals);
+      return;
+    }
+    const range = rangeWith(chosen, stands[0]!);
+    for (const anchor of anchorsFor(range, bitCount(down), isBarre(stands[0]!)))
+      this.push(chosen, arrivals, { stands, down, range: rangeId(range), anchor, memory: 0 });
   }
 
   /** Those whose open strings, let go, have something lying on them now: one list for all states that silence the same. */
@@ -111,14 +150,30 @@ class RowsInTheMaking {
     return rest;
   }
 
+  /** Those whose grips leave the notes that are struck in them where they lie now. */
+  private bound(arrivals: readonly number[], chosen: readonly number[]): readonly number[] {
+    const { bound } = this.holds.arrivals;
+    const { firstTaken, takenCount } = this;
+    if (takenCount === 0 || arrivals.length === 0) return arrivals;
+    const taken = chosen.slice(firstTaken, firstTaken + takenCount);
+    const agrees = (arrival: number) =>
+      bound[arrival]!.every((place, k) => place === NO_PLACE || place === taken[k]);
+    let byTaken = this.byTaken.get(arrivals);
+    if (!byTaken) this.byTaken.set(arrivals, (byTaken = new Map()));
+    const key = taken.join();
+    let rest = byTaken.get(key);
+    if (!rest) byTaken.set(key, (rest = arrivals.every(agrees) ? arrivals : arrivals.filter(agrees)));
+    return rest;
+  }
+
   /** One state for each thing that the freed hand may remember. */
   private addFree(chosen: readonly number[], arrivals: readonly number[]): void {
     let remembered = this.remembered.get(arrivals);
     if (!remembered) this.remembered.set(arrivals, (remembered = this.rememberedBy(arrivals)));
     for (const index of remembered) {
       const memory = this.holds.memories[index];
-      const { stands, range } = memory ?? NOWHERE;
-      this.push(chosen, arrivals, { stands, down: 0, range, memory: memory ? index + 1 : 0 });
+      const { stands, anchor } = memory ?? NOWHERE;
+      this.push(chosen, arrivals, { stands, down: 0, range: NO_RANGE, anchor, memory: memory ? index + 1 : 0 });
     }
   }
 
@@ -134,12 +189,13 @@ class RowsInTheMaking {
   private push(
     chosen: readonly number[],
     arrivals: readonly number[],
-    { stands, down, range, memory }: Lying,
+    { stands, down, range, anchor, memory }: Lying,
   ): void {
     for (const place of chosen) this.places.push(place);
     for (const stand of stands) this.stands.push(stand);
     this.down.push(down);
     this.range.push(range);
+    this.anchor.push(anchor);
     this.memory.push(memory);
     this.arrivalsOf.push(arrivals);
   }
@@ -153,6 +209,7 @@ class RowsInTheMaking {
       stands: filled(arena.int16(this.stands.length), this.stands),
       down: filled(arena.uint8(count), this.down),
       range: filled(arena.int16(count), this.range),
+      anchor: filled(arena.int8(count), this.anchor),
       memory: filled(arena.int32(count), this.memory),
       memories: this.holds.memories,
     };
@@ -161,18 +218,21 @@ class RowsInTheMaking {
 }
 
 /** No finger ever lay. */
-const NOWHERE = { stands: [NO_STAND, NO_STAND, NO_STAND, NO_STAND], range: NO_RANGE } as const;
+const NOWHERE = { stands: [NO_STAND, NO_STAND, NO_STAND, NO_STAND], anchor: NO_ANCHOR } as const;
 
 const placementsAmong = (chosen: readonly number[]) =>
   chosen.filter((place) => place !== NO_PLACE).map((place) => PLACEMENTS[place]!);
 
+const bitCount = (bits: number) =>
+  (bits & 1) + ((bits >> 1) & 1) + ((bits >> 2) & 1) + ((bits >> 3) & 1);
+
 /** A barre of finger 1 lets the hand stand nowhere else. */
-function rangeWith(chosen: readonly number[], index: number): number {
+function rangeWith(chosen: readonly number[], index: number): HandRange {
   const fret = fretOfStand(index);
-  return rangeId(isBarre(index) ? { low: fret, high: fret } : rangeOf(chosen)!);
+  return isBarre(index) ? { low: fret, high: fret } : rangeOf(chosen)!;
 }
 
-function filled<T extends Int16Array | Int32Array | Uint8Array>(array: T, values: readonly number[]): T {
+function filled<T extends Int16Array | Int32Array | Uint8Array | Int8Array>(array: T, values: readonly number[]): T {
   array.set(values);
   return array;
 }

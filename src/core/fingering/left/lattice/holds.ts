@@ -12,7 +12,7 @@ import { placeAt, type RowHand, type RowMemory, type StateRows } from './stateRo
 
 /** States of the layer before that hold the same strikes in the same way. */
 export interface HeldGroup {
-  /** By held strike: place or NO_PLACE. */
+  /** By held strike, those that are struck where they lie last: place or NO_PLACE. */
   readonly places: readonly number[];
   readonly states: number[];
   /** The same by index of what is remembered when nothing is stopped afterwards, −1 for nothing. */
@@ -31,13 +31,24 @@ export class Arrivals {
   readonly takers: number[] = [];
   /** Bits of the open strings that it lets go: something must come to lie on each. */
   readonly freedOpen: number[] = [];
+  /** By note that is struck where it lies: the place that its grip leaves to it; NO_PLACE where it may lie anywhere. */
+  readonly bound: (readonly number[])[] = [];
 
-  add(group: HeldGroup, cuts: number, taker: number, freedOpen: number): number {
+  add(group: HeldGroup, { cuts, taker, freedOpen, bound }: Arrival): number {
     this.cuts.push(cuts);
     this.takers.push(taker);
     this.freedOpen.push(freedOpen);
+    this.bound.push(bound);
     return this.groups.push(group) - 1;
   }
+}
+
+/** See the columns of `Arrivals`. */
+interface Arrival {
+  readonly cuts: number;
+  readonly taker: number;
+  readonly freedOpen: number;
+  readonly bound: readonly number[];
 }
 
 /** What is held, and the numbers of the arrivals at it. */
@@ -124,6 +135,9 @@ class HoldsInTheMaking {
   private readonly byKey = new Map<number | string, Hold>();
   private readonly keys: RowKeys;
   private readonly rules: readonly WayRule[];
+  private readonly grips: readonly (number | null)[];
+  /** Notes that are held on and not struck. */
+  private readonly width: number;
 
   constructor(
     private readonly tables: CostTables,
@@ -131,8 +145,10 @@ class HoldsInTheMaking {
     private readonly struck: StruckThere,
     private readonly arrivals: Arrivals,
   ) {
-    this.keys = new RowKeys(step.held.length);
+    this.width = step.held.length - step.taken.length;
+    this.keys = new RowKeys(this.width);
     this.rules = heldRules(step);
+    this.grips = step.held.map(({ grip }) => grip);
   }
 
   /**
@@ -141,19 +157,22 @@ class HoldsInTheMaking {
    */
   addFrom(group: HeldGroup): void {
     const { keys, struck, arrivals } = this;
-    const sounding = group.places.map((_place, h) => h).filter((h) => group.places[h] !== NO_PLACE);
+    const sounding = group.places.map((_place, h) => h).filter((h) => h < this.width && group.places[h] !== NO_PLACE);
+    const blocks = this.blocksOf(sounding);
     const stopped = sounding.filter((h) => FINGER_OF[group.places[h]!]! > 0).length;
     const silenced = stopped + struck.count > 1 ? ALL_STRINGS : struck.strings;
     const takings = this.takingsOf(group.places, sounding);
-    const held = group.places.map(() => NO_PLACE);
-    const whole = group.places.reduce((sum, place, h) => sum + keys.part(h, place), 0);
+    const held = Array.from({ length: this.width }, () => NO_PLACE);
+    const whole = held.reduce((sum, _place, h) => sum + keys.part(h, group.places[h]!), 0);
     const letGo = sounding.map((h) => keys.part(h, NO_PLACE) - keys.part(h, group.places[h]!));
     const cutOf = sounding.map((h) => this.price(h, group.places[h]!, NO_PLACE));
     // What holds most comes first: it is cheapest, and soon shuts out the rest.
-    for (let subset = (1 << sounding.length) - 1; subset >= 0; subset--) {
+    for (let choice = (1 << blocks.length) - 1; choice >= 0; choice--) {
       let cuts = 0;
       let freedOpen = 0;
       let sum = whole;
+      let subset = 0;
+      for (let b = 0; b < blocks.length; b++) if (choice & (1 << b)) subset |= blocks[b]!;
       for (let bit = 0; bit < sounding.length; bit++) {
         const h = sounding[bit]!;
         const place = group.places[h]!;
@@ -161,19 +180,41 @@ class HoldsInTheMaking {
         if (subset & (1 << bit)) continue;
         cuts += cutOf[bit]!;
         sum += letGo[bit]!;
-        if (FINGER_OF[place] === 0) freedOpen |= stringBit(STRING_OF[place]!);
+        if (FINGER_OF[place] === 0 && this.grips[h] === null) freedOpen |= stringBit(STRING_OF[place]!);
       }
       if (freedOpen & ~silenced) continue;
-      this.hold(held, sum).arrivals.push(arrivals.add(group, cuts, 0, freedOpen));
+      const bound = this.boundBy(group.places, held);
+      this.hold(held, sum).arrivals.push(arrivals.add(group, { cuts, taker: 0, freedOpen, bound }));
       for (const { bit, h, taken, change, taker, price, clashes } of takings) {
         if (!(subset & (1 << bit)) || subset & clashes) continue;
         const place = held[h]!;
         held[h] = taken;
-        const arrival = arrivals.add(group, cuts + price, taker, freedOpen);
+        const arrival = arrivals.add(group, { cuts: cuts + price, taker, freedOpen, bound });
         this.hold(held, sum + change).arrivals.push(arrival);
         held[h] = place;
       }
     }
+  }
+
+  /** A grip of which something is held binds its other notes to their places. */
+  private boundBy(places: readonly number[], held: readonly number[]): readonly number[] {
+    const holds = new Set(held.flatMap((place, h) => (place === NO_PLACE ? [] : [this.grips[h]])));
+    return places.slice(this.width).map((place, k) => {
+      const grip = this.grips[this.width + k];
+      return grip !== null && holds.has(grip) ? place : NO_PLACE;
+    });
+  }
+
+  /** Bits of what is let go together: the notes of a grip, and each other note by itself. */
+  private blocksOf(sounding: readonly number[]): readonly number[] {
+    const byGrip = new Map<number, number>();
+    const single: number[] = [];
+    sounding.forEach((h, bit) => {
+      const grip = this.grips[h]!;
+      if (grip === null) single.push(1 << bit);
+      else byGrip.set(grip, (byGrip.get(grip) ?? 0) | (1 << bit));
+    });
+    return [...single, ...byGrip.values()];
   }
 
   /** Part of the tie rule: by what lies where, whatever they were made from. */
@@ -201,11 +242,11 @@ class HoldsInTheMaking {
   }
 
   private takingsOf(places: readonly number[], sounding: readonly number[]): readonly Taking[] {
-    const used = places.reduce((bits, place) => bits | fingerBit(place), 0);
+    const used = places.slice(0, this.width).reduce((bits, place) => bits | fingerBit(place), 0);
     const takings: Taking[] = [];
     for (const [bit, h] of sounding.entries()) {
       const place = places[h]!;
-      if (FINGER_OF[place] === 0) continue;
+      if (FINGER_OF[place] === 0 || this.grips[h] !== null) continue;
       for (let finger = 1; finger <= 4; finger++) {
         const taken = underFinger(place, finger);
         const taker = fingerBit(taken);

@@ -1,5 +1,6 @@
 /** The layer of a moment: what it shares with equal steps elsewhere, and its place in the piece. */
 import type { FingeringProblem, Moment } from '../../problem/problem';
+import { columnsOf } from '../rules/recordHand';
 import { stepTo } from '../rules/step';
 import { HandLayer } from './handLayer';
 import type { LayerStore } from './layerStore';
@@ -17,11 +18,13 @@ export function layerAt(
   const step = stepTo(problem, before?.strikes ?? [], moment);
   const leftOut = new Set(moment.struck.flatMap((strike, k) => (omitted.has(strike) ? [k] : [])));
   const shared = store.layer(before?.rows ?? null, step, leftOut);
-  const struck = moment.struck.filter((_strike, k) => !shared.omitted.has(k));
+  const left = new Set([...shared.omitted].map((k) => moment.struck[k]!));
   return new HandLayer(shared, {
-    strikes: before ? [...moment.held, ...struck] : struck,
+    strikes: columnsOf(before ? moment : { ...moment, held: [], taken: [] }).filter(
+      (strike) => !left.has(strike),
+    ),
     tick: moment.tick,
-    omitted: new Set([...shared.omitted].map((k) => moment.struck[k]!)),
+    omitted: left,
     plays: problem.passes.plays[moment.index]!,
     steps: problem.passes.steps[moment.index]!,
   });

@@ -37,19 +37,16 @@ export class LayerStore {
   layer(before: StateRows | null, step: HandStep, omitted: ReadonlySet<number>): SharedLayer {
     const key = `${before ? this.numberOf.get(before) : 'first'} ${[...omitted].join(',')} ${step.key}`;
     let layer = this.byStep.get(key);
-    if (!layer) this.byStep.set(key, (layer = this.make(before, step, omitted)));
+    if (!layer) this.byStep.set(key, (layer = this.make(before, before ? step : withNothingLying(step), omitted)));
     return layer;
   }
 
-  private make(before: StateRows | null, step: HandStep, omitted: ReadonlySet<number>): SharedLayer {
+  private make(before: StateRows | null, asked: HandStep, omitted: ReadonlySet<number>): SharedLayer {
     const { tables, arena } = this;
-    const { left, grown, arrivals } = this.grow(before, step, omitted);
+    const { left, grown, arrivals, step } = this.grow(before, asked, omitted);
     const rows = this.interned(grown.rows);
-    const heldCount = before ? step.held.length : 0;
-    const here = step.struck.map((_note, k) => k).filter((k) => !left.has(k));
-    const columnOf = step.struck.map((_note, k) => (left.has(k) ? -1 : heldCount + here.indexOf(k)));
-    const read = readRows(rows, columnOf);
-    const stateCost = ownCosts(tables, arena, read, ownRules(step.struck));
+    const read = readRows(rows, placedColumns(step, left));
+    const stateCost = ownCosts(tables, arena, read, ownRules(step));
     if (!before) {
       this.addEntry(read, stateCost);
       return { rows, stateCost, ways: null, omitted: left };
@@ -73,18 +70,24 @@ export class LayerStore {
     }
   }
 
-  private grow(before: StateRows | null, step: HandStep, omitted: ReadonlySet<number>): Grown {
-    const choices = step.struck.map((note) => this.tables.placesOf(note));
+  private grow(before: StateRows | null, asked: HandStep, omitted: ReadonlySet<number>): Grown {
+    const choices = asked.struck.map((note) => this.tables.placesOf(note));
+    const laid = asked.laid.map((note) => this.tables.placesOf(note));
     const attempt = (left: ReadonlySet<number>): Grown => {
+      const step = withoutTaken(asked, left);
       const here = choices.filter((_places, k) => !left.has(k));
       const read = before && { rows: before, hand: new RowHand(before, []) };
       const holds = holdsAfter(this.tables, read, step, {
         mayBeFree: here.every((places) => places.some((place) => FINGER_OF[place] === 0)),
-        count: here.length,
-        strings: stringsOf(here),
+        count: here.length + laid.length,
+        strings: stringsOf([...here, ...laid]),
       });
-      const grown = growStates(this.tables, this.arena, before ? step.held.length : 0, holds, here);
-      return { left, grown, arrivals: holds.arrivals };
+      const grown = growStates(this.tables, this.arena, holds, {
+        taken: step.taken.map((k) => choices[k]!),
+        struck: choices.filter((_places, k) => !left.has(k) && !step.taken.includes(k)),
+        laid,
+      });
+      return { left, grown, arrivals: holds.arrivals, step };
     };
     let made = attempt(omitted);
     if (made.grown.rows.count > 0) return made;
@@ -112,12 +115,40 @@ interface Grown {
   readonly left: ReadonlySet<number>;
   readonly grown: GrownStates;
   readonly arrivals: Arrivals;
+  /** Without the notes that are left out of what lies already. */
+  readonly step: HandStep;
 }
 
 const readRows = (rows: StateRows, struckColumns: readonly number[]): ReadRows => ({
   count: rows.count,
   hand: new RowHand(rows, struckColumns),
 });
+
+/** Where no layer comes before. */
+const withNothingLying = (step: HandStep): HandStep => ({ ...step, held: [], taken: [] });
+
+/** A note that is left out is not held, either. */
+function withoutTaken(step: HandStep, left: ReadonlySet<number>): HandStep {
+  if (!step.taken.some((k) => left.has(k))) return step;
+  const held = step.held.length - step.taken.length;
+  return {
+    ...step,
+    held: step.held.filter((_note, h) => h < held || !left.has(step.taken[h - held]!)),
+    taken: step.taken.filter((k) => !left.has(k)),
+  };
+}
+
+/** By struck note, then by laid one: its column, −1 where it is left out. */
+function placedColumns({ held, struck, taken, laid }: HandStep, left: ReadonlySet<number>): readonly number[] {
+  const firstTaken = held.length - taken.length;
+  let next = held.length;
+  const columns = struck.map((_note, k) => {
+    if (left.has(k)) return -1;
+    const at = taken.indexOf(k);
+    return at < 0 ? next++ : firstTaken + at;
+  });
+  return [...columns, ...laid.map(() => next++)];
+}
 
 /** Bits of the strings of all these places. */
 function stringsOf(choices: readonly (readonly number[])[]): number {

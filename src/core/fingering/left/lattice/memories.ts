@@ -1,7 +1,7 @@
 /** What hands remember that a step frees. */
 import { LONG_FREE } from '../rules/hand';
 import { standsLeft, waitedAfter } from '../rules/follows';
-import { NO_RANGE, rangeAt, RANGES } from '../rules/range';
+import { ANCHORS, NO_ANCHOR } from '../rules/anchor';
 import { STANDS } from '../rules/stand';
 import type { HandStep } from '../rules/step';
 import type { RowHand, RowMemory, StateRows } from './stateRows';
@@ -17,15 +17,15 @@ export function memoriesAfter(rows: StateRows, hand: RowHand, step: HandStep): M
   const indexOf = new Map<number, Map<number, Map<number, number>>>();
   const of = new Int32Array(rows.count).fill(-1);
   for (let s = 0; s < rows.count; s++) {
-    const { range } = hand.at(s);
-    if (range === NO_RANGE) continue;
+    const { anchor } = hand.at(s);
+    if (anchor === NO_ANCHOR) continue;
     const waitedTicks = waitedAfter(hand, step);
     const stands = standsLeft(hand, waitedTicks);
-    const alike = within(within(indexOf, waitedTicks), stands[0]! * RANGES + range);
+    const alike = within(within(indexOf, waitedTicks), stands[0]! * ANCHORS + anchor);
     const key = (stands[1]! * STANDS + stands[2]!) * STANDS + stands[3]!;
     let index = alike.get(key);
     if (index === undefined) {
-      index = all.push({ range, waitedTicks, stands }) - 1;
+      index = all.push({ anchor, waitedTicks, stands }) - 1;
       alike.set(key, index);
     }
     of[s] = index;
@@ -39,18 +39,16 @@ function within<V>(maps: Map<number, Map<number, V>>, key: number): Map<number, 
   return map;
 }
 
-/** Frets over the nut come after all others. */
-const OVER_NUT = 64;
-
 /**
  * Part of the tie rule: by how long the hand has been free (longest first), where it was, from the first position up,
  * and what its fingers left.
  */
 function inOrder(all: readonly RowMemory[], of: Int32Array): Memories {
-  const keys = all.map(({ waitedTicks, range, stands }) => {
-    const { low, high } = rangeAt(range);
-    return [waitedTicks === LONG_FREE ? -1 : waitedTicks, low < 1 ? OVER_NUT - low : low, high, ...stands];
-  });
+  const keys = all.map(({ waitedTicks, anchor, stands }) => [
+    waitedTicks === LONG_FREE ? -1 : waitedTicks,
+    anchor,
+    ...stands,
+  ]);
   const order = all.map((_memory, index) => index);
   order.sort((a, b) => {
     const k = keys[a]!.findIndex((part, n) => part !== keys[b]![n]);

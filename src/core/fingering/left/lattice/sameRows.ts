@@ -7,12 +7,13 @@ export function sameRows(a: StateRows, b: StateRows): boolean {
     a.count === b.count &&
     a.columns === b.columns &&
     sameNumbers(a.places, b.places) &&
+    sameNumbers(a.anchor, b.anchor) &&
     sameNumbers(a.memory, b.memory) &&
     a.memories.length === b.memories.length &&
     a.memories.every((one, k) => {
       const other = b.memories[k]!;
       return (
-        one.range === other.range &&
+        one.anchor === other.anchor &&
         one.waitedTicks === other.waitedTicks &&
         sameNumbers(one.stands, other.stands)
       );
@@ -21,5 +22,5 @@ export function sameRows(a: StateRows, b: StateRows): boolean {
 }
 
 /** Equal for equal rows. */
-export const rowsHash = ({ columns, places, memory }: StateRows): number =>
-  hashOf(memory, hashOf(places, HASH_START ^ columns));
+export const rowsHash = ({ columns, places, anchor, memory }: StateRows): number =>
+  hashOf(memory, hashOf(anchor, hashOf(places, HASH_START ^ columns)));

@@ -2,11 +2,10 @@
 import { type Hand, LONG_FREE } from '../rules/hand';
 import { type HandMemory, handState, type HandState } from '../rules/handState';
 import { NO_PLACE, PLACEMENTS } from '../rules/place';
-import { rangeAt } from '../rules/range';
 
-/** A freed hand: which range and fingers it remembers, and for how long it has been free at the moment. */
+/** A freed hand: where it stayed, which fingers it remembers, and for how long it has been free at the moment. */
 export interface RowMemory {
-  readonly range: number;
+  readonly anchor: number;
   /** LONG_FREE: as long as it can use. */
   readonly waitedTicks: number;
   /** What fingers 1 to 4 left, NO_STAND for nothing. */
@@ -24,8 +23,10 @@ export interface StateRows {
   readonly stands: Int16Array;
   /** By state: a bit for each finger that is down. */
   readonly down: Uint8Array;
-  /** By state: the hand's range, or the one a freed hand remembers; NO_RANGE where no finger ever lay. */
+  /** By state: the hand's range; NO_RANGE where no finger is down. */
   readonly range: Int16Array;
+  /** By state: where the hand stays, or stayed before it was freed. See `anchor.ts`. */
+  readonly anchor: Int8Array;
   /** By state: index of its memory plus one, 0 while a finger is down or none ever was. */
   readonly memory: Int32Array;
   readonly memories: readonly RowMemory[];
@@ -78,6 +79,10 @@ export class RowHand implements Hand {
     return this.rows.range[this.state]!;
   }
 
+  get anchor(): number {
+    return this.rows.anchor[this.state]!;
+  }
+
   get waitedTicks(): number | null {
     return memoryAt(this.rows, this.state)?.waitedTicks ?? null;
   }
@@ -96,11 +101,12 @@ export function recordAt(
     sounding.map((c) => strikes[c]!),
     sounding.map((c) => PLACEMENTS[placeAt(rows, state, c)]!),
     memory && recordOf(memory, tick),
+    rows.anchor[state]!,
   );
 }
 
-const recordOf = ({ range, waitedTicks, stands }: RowMemory, tick: number): HandMemory => ({
-  range: rangeAt(range),
+const recordOf = ({ anchor, waitedTicks, stands }: RowMemory, tick: number): HandMemory => ({
+  anchor,
   freedTick: waitedTicks === LONG_FREE ? LONG_FREE : tick - waitedTicks,
   stands,
 });

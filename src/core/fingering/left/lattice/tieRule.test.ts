@@ -3,15 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { barXml, problemFrom, randomNotes } from '../../../../../tests/helpers/music';
 import { LeftPlanner } from './planLeft';
 import { NO_PLACE } from '../rules/place';
-import { rangeAt } from '../rules/range';
 import type { HandLayer } from './handLayer';
 
-/** What lies where, what is let go last; then how long the hand has been free, where, and what its fingers left. */
+/** What lies where, what is let go last; then where the hand stays, or how long it has been free, where, and what its fingers left. */
 function keyOf({ rows }: HandLayer, s: number): readonly number[] {
   const places = [...rows.places.subarray(s * rows.columns, (s + 1) * rows.columns)];
   const memory = rows.memories[rows.memory[s]! - 1];
-  const { low, high } = memory ? rangeAt(memory.range) : { low: 0, high: 0 };
-  const remembered = memory ? [memory.waitedTicks, low < 1 ? 100 - low : low, high, ...memory.stands] : [];
+  const remembered = memory ? [memory.waitedTicks, memory.anchor, ...memory.stands] : [rows.anchor[s]!];
   return [...places.map((place) => (place === NO_PLACE ? 9999 : place)), ...remembered];
 }
 

@@ -1,11 +1,11 @@
 /** How a note is joined to the one that leads to it: slurs, slides, the melody's way over the strings. */
-import { STEP_SEMITONES } from '../../problem/strike';
+import { type Manner, STEP_SEMITONES } from '../../problem/strike';
 import { chargeAgain } from './cuts';
 import type { Bill } from './ledger';
 import { type Placement, PLACEMENTS } from './place';
 import type { WayRule } from './rule';
 import type { Link } from './step';
-import { CROSSED_IN_LINE, FLATTENED_HOP } from './terms';
+import { BARRED_HOP, CROSSED_IN_LINE, FLATTENED_HOP } from './terms';
 
 /** One note after another, by where the two lie. */
 export const linkRule = (link: Link): WayRule => ({
@@ -18,16 +18,17 @@ export const linkRule = (link: Link): WayRule => ({
 });
 
 /** What a link costs depends on besides its places. */
-const idOf = ({ kind, semitones, slid, hurry }: Link) =>
-  kind === 'again' ? `again ${hurry}` : `${kind}${slid ? '~' : ''} ${semitones}`;
+const idOf = ({ kind, semitones, manner, slid, hurry }: Link) =>
+  kind === 'again' ? `again ${hurry}` : `${kind} ${manner} ${slid ? '~' : ''} ${semitones}`;
 
-function chargeLink({ kind, semitones, slid, hurry }: Link, a: Placement, b: Placement, bill: Bill): void {
+function chargeLink(link: Link, a: Placement, b: Placement, bill: Bill): void {
+  const { kind, semitones, manner, slid, hurry } = link;
   if (kind === 'again') chargeAgain(a, b, hurry, bill);
   else if (kind === 'slur') chargeSlur(a, b, bill);
   else if (kind === 'slide')
     bill.charge('slideBroken', a.string === b.string && a.finger === b.finger ? 0 : 1);
   else chargeLineFinger(a, b, slid, bill);
-  if (kind === 'line') chargeLine(a, b, semitones, bill);
+  if (kind === 'line') chargeLine(a, b, semitones, manner, bill);
 }
 
 export function chargeSlur(a: Placement, b: Placement, bill: Bill): void {
@@ -54,22 +55,28 @@ export function chargeLineFinger(a: Placement, b: Placement, slid: boolean, bill
   if (a.finger === 0 || b.finger === 0) return;
   if (a.finger !== b.finger) {
     if (crossOnOneFret(a, b)) bill.charge('order', CROSSED_IN_LINE);
-  } else if (a.string !== b.string) bill.charge('lineHop', a.fret === b.fret ? FLATTENED_HOP : 1);
+  } else if (a.string !== b.string) bill.charge('lineHop', hopShare(a, b));
   else if (Math.abs(a.fret - b.fret) === 1 && !slid) bill.charge('lineSlide', 1);
 }
+
+const hopShare = (a: Placement, b: Placement) =>
+  a.fret !== b.fret ? 1 : a.finger === 1 ? BARRED_HOP : FLATTENED_HOP;
 
 /** The lower-numbered finger belongs on the lower-pitched string. Source: handbook, "What costs" (order). */
 const crossOnOneFret = (a: Placement, b: Placement) =>
   a.fret === b.fret && a.string !== b.string && a.finger < b.finger !== a.string > b.string;
 
 /** How the melody goes from string to string. Source: handbook, "What costs" (colour) and "Looking ahead". */
-export function chargeLine(a: Placement, b: Placement, semitones: number, bill: Bill): void {
+export function chargeLine(a: Placement, b: Placement, semitones: number, manner: Manner, bill: Bill): void {
   if (a.string === b.string) {
     bill.charge('ringOver', semitones === 0 ? 0 : 1);
     return;
   }
+  const isStep = Math.abs(semitones) <= STEP_SEMITONES;
   bill.charge('stringChange', 1);
+  if (manner === 'slow' && isStep) bill.charge('slowStringChange', 1);
+  if (manner === 'figure' || manner === 'drone') return;
   if (semitones > 0 === b.string > a.string) bill.charge('crossedLine', 1);
   const skipped = Math.abs(b.string - a.string) - 1;
-  if (Math.abs(semitones) <= STEP_SEMITONES) bill.charge('stringSkip', skipped);
+  if (isStep) bill.charge('stringSkip', skipped);
 }

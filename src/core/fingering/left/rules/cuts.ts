@@ -1,15 +1,15 @@
 /** What a change of state takes away from notes that should go on. */
 import type { FingeringProblem, Moment } from '../../problem/problem';
-import type { Strike } from '../../problem/strike';
+import { isSameAgain, type Strike } from '../../problem/strike';
 import type { Bill } from './ledger';
 import { NO_PLACE, type Placement } from './place';
 import type { WayRule } from './rule';
 import type { HeldNote } from './step';
-import { CHANGED_IN_HURRY, CUT_AT_ONCE, type LeftTermId, WEAK_PAIR_MS } from './terms';
+import { CHANGED_IN_HURRY, CUT_AT_ONCE, RESTRUCK_SHARE, type LeftTermId, WEAK_PAIR_MS } from './terms';
 
 /** What is lost of a note that ends before its time. */
 export interface Cut {
-  readonly term: Extract<LeftTermId, 'cutMelody' | 'cutBass' | 'cutInner' | 'cutRing'>;
+  readonly term: Extract<LeftTermId, 'cutMelody' | 'cutBass' | 'cutInner' | 'cutRing' | 'regrip'>;
   /** Lost quarters, weighted by the lost share. */
   readonly amount: number;
   readonly mustRing: boolean;
@@ -30,10 +30,20 @@ export function cutAt(problem: FingeringProblem, strike: Strike, tick: number): 
   };
 }
 
+/** A note of a grip that does not sound, or rings on, is let go: the hand must come back to it. */
+const REGRIP: Cut = { term: 'regrip', amount: 1, mustRing: false };
+
+/** A drone owns its string: taking it for another note is so many times dearer. From memory. */
+const DRONE_REGRIP = 3;
+
 /** Null where the same pitch is struck again: the sound goes on, nothing is lost. */
 export function maybeCut(problem: FingeringProblem, strike: Strike, next: Moment): Cut | null {
-  if (next.struck.some((other) => problem.strikes[other]!.midi === strike.midi)) return null;
-  return cutAt(problem, strike, next.tick);
+  if (strike.grip !== null && strike.writtenEndTicks <= next.tick)
+    return strike.manner === 'drone' ? { ...REGRIP, amount: DRONE_REGRIP } : REGRIP;
+  if (next.struck.some((other) => isSameAgain(strike, problem.strikes[other]!))) return null;
+  const cut = cutAt(problem, strike, next.tick);
+  const restruck = next.struck.some((other) => problem.strikes[other]!.midi === strike.midi);
+  return restruck ? { ...cut, amount: RESTRUCK_SHARE * cut.amount } : cut;
 }
 
 export function chargeCut({ term, amount, mustRing }: Cut, bill: Bill): void {

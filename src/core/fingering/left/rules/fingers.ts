@@ -15,7 +15,7 @@ import {
   stringsUnder,
 } from './stand';
 import type { HandStep } from './step';
-import { BARRE_PREPARED_SHARE, BARRE_SIZE, RELEASE_SHARE } from './terms';
+import { BARRE_PREPARED_SHARE, BARRE_SIZE, FINGER_TIME } from './terms';
 
 /** A stand, and whether it is only what a freed hand remembers. */
 const fromCode = (stand: number, remembered: boolean) =>
@@ -34,9 +34,9 @@ const fingerAfter = (finger: number): StateColumn => ({
   code: (hand) => (hand.down === 0 ? 0 : toCode(hand.standUnder(finger), finger === 1 && isArched(hand))),
 });
 
-/** Time in ms that a finger that is down has before the end of a step: at least its share of it. */
+/** Time in ms that a finger that is down has before the end of a step. */
 function freeMs(hand: Hand, finger: number, step: HandStep): number {
-  return Math.max(1, RELEASE_SHARE * step.ms, step.endedMs[columnUnder(hand, finger)]!);
+  return Math.max(1, step.freeMs[columnUnder(hand, finger)]!);
 }
 
 /** By finger 1 to 4: columns are shared, so that whatever looks at the same is priced at once. */
@@ -80,7 +80,7 @@ export function hopMs(
   const alongA = fingertipMm(a.fret, board.scaleLengthMm);
   const alongB = fingertipMm(b.fret, board.scaleLengthMm);
   const across = acrossMm(a.string, alongA, board) - acrossMm(b.string, alongB, board);
-  return movementMs(Math.hypot(alongA - alongB, across), hand);
+  return FINGER_TIME * movementMs(Math.hypot(alongA - alongB, across), hand);
 }
 
 /** Laying barres: what is left to do when one, or a finger on its fret, lies there already. */

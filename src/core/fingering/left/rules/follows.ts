@@ -3,7 +3,7 @@ import type { FingeringProblem, Moment } from '../../problem/problem';
 import { freedTicks, type Hand, LONG_FREE } from './hand';
 import type { HandMemory, HandState } from './handState';
 import { FINGER_OF, spotOf } from './place';
-import { NO_RANGE, rangeAt } from './range';
+import { NO_ANCHOR } from './anchor';
 import { columnsOf, recordHand } from './recordHand';
 import { NO_STAND, tipOf } from './stand';
 import { type HandStep, stepTo } from './step';
@@ -14,26 +14,48 @@ export const HAND_OVERS_AT_MOST = 1;
 
 /**
  * Whether the hand can come from `from` to `to`: held strikes stay where they are, one of them perhaps under
- * another finger that was free, open strings are let go only when something comes to lie on them, and memories
- * agree.
+ * another finger that was free, open strings are let go only when something comes to lie on them, the notes of a grip
+ * stay together or are let go together, and memories agree.
  */
 export function follows(problem: FingeringProblem, from: HandState, to: HandState, next: Moment): boolean {
   let handedOver = 0;
   for (const strike of next.held) {
     const slot = to.strikes.indexOf(strike);
     const before = from.strikes.indexOf(strike);
+    const isGrip = problem.strikes[strike]!.grip !== null;
     if (slot < 0) {
       const letGo = before < 0 ? null : from.placements[before]!;
-      if (letGo?.finger === 0 && !isSilenced(to, letGo.string)) return false;
+      if (letGo?.finger === 0 && !isGrip && !isSilenced(to, letGo.string)) return false;
       continue;
     }
     if (before < 0) return false;
     const [a, b] = [from.places[before]!, to.places[slot]!];
     if (a === b) continue;
-    if (spotOf(a) !== spotOf(b) || from.slotOfFinger[FINGER_OF[b]!]! >= 0) return false;
+    if (isGrip || spotOf(a) !== spotOf(b) || from.slotOfFinger[FINGER_OF[b]!]! >= 0) return false;
     if (++handedOver > HAND_OVERS_AT_MOST) return false;
   }
+  if (!gripsStayWhole(problem, from, to, next)) return false;
   return to.range !== null || sameMemory(handMemoryAfter(problem, from, next), to.memory);
+}
+
+/** Of a grip everything that lies stays, and what is struck in it is struck where it lies, or nothing of it stays. */
+function gripsStayWhole({ strikes }: FingeringProblem, from: HandState, to: HandState, next: Moment): boolean {
+  const placeIn = (state: HandState, strike: number | null) =>
+    strike === null ? undefined : state.places[state.strikes.indexOf(strike)];
+  const lain = next.held.filter(
+    (strike) => strikes[strike]!.grip !== null && placeIn(from, strike) !== undefined,
+  );
+  for (const grip of new Set(lain.map((strike) => strikes[strike]!.grip))) {
+    const own = lain.filter((strike) => strikes[strike]!.grip === grip);
+    const kept = own.filter((strike) => placeIn(to, strike) !== undefined).length;
+    if (kept === 0) continue;
+    if (kept < own.length) return false;
+    for (const strike of next.taken.filter((one) => strikes[one]!.grip === grip)) {
+      const before = placeIn(from, strike) ?? placeIn(from, strikes[strike]!.continues);
+      if (before !== undefined && placeIn(to, strike) !== before) return false;
+    }
+  }
+  return true;
 }
 
 /** An open string sounds on by itself until something lies on it: a note, or a barre, which may lie flat. */
@@ -44,10 +66,10 @@ const isSilenced = (to: HandState, string: number) =>
 export function handMemoryAfter(problem: FingeringProblem, from: HandState, next: Moment): HandMemory | null {
   const moment = problem.moments[next.index - 1]!;
   const hand = recordHand(from, moment);
-  if (hand.range === NO_RANGE) return null;
+  if (hand.anchor === NO_ANCHOR) return null;
   const waited = waitedAfter(hand, stepTo(problem, columnsOf(moment), next));
   return {
-    range: rangeAt(hand.range),
+    anchor: hand.anchor,
     freedTick: waited === LONG_FREE ? LONG_FREE : next.tick - waited,
     stands: standsLeft(hand, waited),
   };
@@ -66,7 +88,6 @@ export const standsLeft = (hand: Hand, waited: number): readonly number[] =>
   waited === LONG_FREE ? ANYWHERE : [1, 2, 3, 4].map((finger) => tipOf(hand.standUnder(finger)));
 
 export const sameMemory = (a: HandMemory | null, b: HandMemory | null): boolean =>
-  a?.range.low === b?.range.low &&
-  a?.range.high === b?.range.high &&
+  a?.anchor === b?.anchor &&
   a?.freedTick === b?.freedTick &&
   (a === null || b === null || a.stands.every((stand, k) => stand === b.stands[k]));

@@ -11,14 +11,16 @@ export interface Hand {
   readonly columns: number;
   /** Number of the place of a strike, NO_PLACE where it has been let go. */
   placeOn(column: number): number;
-  /** The same of the k-th note that is struck at its moment. */
+  /** The same of the k-th note that is struck at its moment; after these come those that are only laid. */
   placeOfStruck(k: number): number;
   /** What lies under a finger, 1 to 4; of a freed hand what it remembers. See `stand.ts`. */
   standUnder(finger: number): number;
   /** A bit for each finger that is down, finger 1 in the lowest; 0: the hand is free. */
   readonly down: number;
-  /** Where it stands, or stood before it was freed; NO_RANGE where no finger ever lay. See `range.ts`. */
+  /** Where finger 1 lies or would lie for the fingers that are down; NO_RANGE for a free hand. See `range.ts`. */
   readonly range: number;
+  /** Where it stays, or stayed before it was freed; NO_ANCHOR where no finger ever lay. */
+  readonly anchor: number;
   /** For how many ticks it had been free at its moment, or LONG_FREE; null while a finger is down or none ever was. */
   readonly waitedTicks: number | null;
 }

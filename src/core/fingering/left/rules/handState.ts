@@ -1,5 +1,6 @@
 /** What the left hand does at a moment, as a record: which sounding strike lies where, under which finger. */
 import { placeId, type Placement } from './place';
+import { NO_ANCHOR } from './anchor';
 import { type HandRange, rangeOf } from './range';
 import { isBarre, NO_STAND, type Stand, standAt, standsOf } from './stand';
 
@@ -10,7 +11,7 @@ export interface SmallBarre extends Stand {
 
 /** Where the hand was before it was freed by open strings. */
 export interface HandMemory {
-  readonly range: HandRange;
+  readonly anchor: number;
   /** LONG_FREE: so long ago that it has had all the time it can use. */
   readonly freedTick: number;
   /** What fingers 1 to 4 left, NO_STAND for nothing: each may guide the hand to where it goes. */
@@ -32,17 +33,20 @@ export interface HandState {
   readonly smallBarres: readonly SmallBarre[];
   /** Null when nothing is stopped. */
   readonly range: HandRange | null;
+  /** Where the hand stays, or stayed before it was freed; NO_ANCHOR where no finger ever lay. */
+  readonly anchor: number;
   /** Only when nothing is stopped. */
   readonly memory: HandMemory | null;
 }
 
 const NOTHING: readonly number[] = [NO_STAND, NO_STAND, NO_STAND, NO_STAND];
 
-/** Makes a state; the caller has checked that a hand can do it. */
+/** Makes a state; the caller has checked that a hand can do it. `anchor`: by default that of the lowest finger. */
 export function handState(
   strikes: readonly number[],
   placements: readonly Placement[],
   memory: HandMemory | null,
+  anchor?: number,
 ): HandState {
   const slotOfFinger = [-1, -1, -1, -1, -1];
   placements.forEach(({ finger }, slot) => {
@@ -63,6 +67,7 @@ export function handState(
       isBarre(lying[finger - 1]!) ? [{ ...standAt(lying[finger - 1]!), finger }] : [],
     ),
     range,
+    anchor: range ? (anchor ?? Math.max(1, range.low)) : (memory?.anchor ?? NO_ANCHOR),
     memory,
   };
 }

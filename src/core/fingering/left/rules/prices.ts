@@ -1,14 +1,15 @@
 /** What states and steps cost, one by one and term by term: the rules themselves, without tables. */
 import type { FingeringProblem, Moment } from '../../problem/problem';
 import type { Return } from '../../problem/passes';
+import { NO_ANCHOR } from './anchor';
 import type { Hand } from './hand';
 import type { HandState } from './handState';
 import { Bill, type Ledger } from './ledger';
 import { columnsOf, recordHand } from './recordHand';
 import type { HandSetting, OwnRule, StepRules, WayRule } from './rule';
 import { ENTRY, heldRules, ownRules, stepRules } from './rules';
-import { isShift, measuredShift, type ShiftMeasure } from './shift';
-import { jumpTo, type HandStep, stepTo } from './step';
+import { isShift, measuredShift, SHIFT, type ShiftMeasure } from './shift';
+import { jumpTo, type HandStep, placedNotes, stepTo } from './step';
 
 /** Effort in tenths of a point of holding this state at this moment and striking what begins there. */
 export function stateCost(
@@ -18,7 +19,7 @@ export function stateCost(
   ledger?: Ledger,
 ): number {
   const bill = new Bill(problem, ledger);
-  const rules = ownRules(moment.struck.map((index) => problem.strikes[index]!));
+  const rules = ownRules(placedNotes(problem, moment));
   chargeOwn(rules, recordHand(state, moment), bill);
   return bill.sum;
 }
@@ -84,12 +85,13 @@ export function returnCost(
 /** What a state costs as the first one. */
 export function entryCost(setting: HandSetting, state: HandState, ledger?: Ledger): number {
   const bill = new Bill(setting, ledger);
-  chargeEntry(recordHand(state, { index: 0, tick: 0, timeMs: 0, struck: state.strikes, held: [] }), bill);
+  chargeEntry(recordHand(state, { index: 0, tick: 0, timeMs: 0, struck: state.strikes, held: [], taken: [], laid: [] }), bill);
   return bill.sum;
 }
 
 export function chargeEntry(hand: Hand, bill: Bill): void {
   for (const { to, charge } of ENTRY) charge(0, to.code(hand), 0, bill);
+  SHIFT.charge(0, SHIFT.to.code(hand), 0, 0, bill);
 }
 
 /** The change of position between two states, or null when the hand stays where it is. `next` may be a jump's. */
@@ -100,8 +102,7 @@ export function measureShift(
   next: Moment,
   to: HandState,
 ): ShiftMeasure | null {
-  const start = from.range ?? from.memory?.range;
-  if (!start || !to.range || !isShift(start, to.range)) return null;
+  if (from.anchor === NO_ANCHOR || !to.range || !isShift(from.anchor, to.anchor)) return null;
   const columns = columnsOf(moment);
   const follows = problem.moments[next.index - 1] === moment && problem.moments[next.index] === next;
   const step = follows ? stepTo(problem, columns, next) : jumpTo(problem, moment, columns, next);

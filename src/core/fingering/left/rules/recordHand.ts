@@ -5,24 +5,30 @@ import type { HandState } from './handState';
 import { NO_PLACE } from './place';
 import { NO_RANGE, rangeId } from './range';
 
-/** The strikes that may sound at a moment: its columns. */
-export const columnsOf = ({ held, struck }: Moment): readonly number[] => [...held, ...struck];
+/** The strikes that may sound or lie at a moment, its columns: those that lie already come first. */
+export const columnsOf = ({ held, taken, struck, laid }: Moment): readonly number[] => [
+  ...held,
+  ...taken,
+  ...struck.filter((strike) => !taken.includes(strike)),
+  ...laid,
+];
 
 export function recordHand(state: HandState, moment: Moment): Hand {
   const columns = columnsOf(moment);
-  const { range, memory, stands } = state;
+  const placed = [...moment.struck, ...moment.laid];
+  const { range, anchor, memory, stands } = state;
   const placeOn = (column: number) => state.places[state.strikes.indexOf(columns[column]!)] ?? NO_PLACE;
-  const standing = range ?? memory?.range;
   return {
     columns: columns.length,
     placeOn,
-    placeOfStruck: (k) => placeOn(moment.held.length + k),
+    placeOfStruck: (k) => placeOn(columns.indexOf(placed[k]!)),
     standUnder: (finger) => stands[finger - 1]!,
     down: state.slotOfFinger.reduce(
       (bits, slot, finger) => (slot < 0 ? bits : bits | ((1 << finger) >> 1)),
       0,
     ),
-    range: standing ? rangeId(standing) : NO_RANGE,
+    range: range ? rangeId(range) : NO_RANGE,
+    anchor,
     waitedTicks: memory && waitedTicks(memory.freedTick, moment),
   };
 }

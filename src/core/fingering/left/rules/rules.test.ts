@@ -49,7 +49,7 @@ describe('a change of position', () => {
   it('is carried by a finger that stays, one that slides, all that slide, or nothing', () => {
     expect(shiftBetween(chords([52], [56]), [at(4, 2, 1)], [at(4, 6, 1)])?.carrier).toBe('guide');
     expect(shiftBetween(up, [at(4, 2, 2), at(2, 1, 1)], [at(4, 6, 2), at(2, 5, 1)])?.carrier).toBe('shape');
-    expect(shiftBetween(chords([52], [61]), [at(4, 2, 1)], [at(2, 2, 2)])).toBeNull();
+    expect(shiftBetween(chords([52], [62]), [at(4, 2, 1)], [at(2, 3, 2)])).toBeNull();
     expect(shiftBetween(chords([52], [64]), [at(4, 2, 1)], [at(3, 9, 1)])?.carrier).toBe('none');
     const far = chords([52, 62], [52, 67]);
     const onto = shiftBetween(far, [at(4, 2, 1), at(2, 3, 4)], [at(4, 2, 1), at(3, 12, 4)]);
@@ -59,12 +59,15 @@ describe('a change of position', () => {
   it('costs its difficulty in bits of the part that is felt, and what its haste says', () => {
     const problem = chords([52], [59]);
     const terms = wayTerms(problem, [at(4, 2, 1)], [at(4, 9, 1)]);
-    const mm = handWayMm({ low: 2, high: 2 }, { low: 9, high: 9 }, problem.fretboard);
+    const mm = handWayMm(2, 9, problem.fretboard);
     const bits = Math.log2(1 + (mm * CARRIER_SHARE.guide) / 25);
     expect(terms.get('shiftDistance')).toBe(Math.round(problem.weights.shiftDistance * bits));
-    expect(terms.get('shift')).toBe(priceOf(problem.weights, 'shift', 1));
+    expect(terms.get('shift')).toBe(priceOf(problem.weights, 'shift', CARRIER_SHARE.guide));
+    expect(terms.get('position')).toBe(priceOf(problem.weights, 'position', 7));
     const share = movementMs(mm, problem.hand) / (RELEASE_SHARE * 1000);
-    expect(terms.get('shiftHaste') ?? 0).toBe(priceOf(problem.weights, 'shiftHaste', share));
+    expect(terms.get('shiftHaste') ?? 0).toBe(
+      priceOf(problem.weights, 'shiftHaste', share * CARRIER_SHARE.guide),
+    );
   });
 
   it('squeaks only when every guide runs along a wound string', () => {
@@ -87,9 +90,9 @@ describe('a finger', () => {
   });
 
   it('has half of the step where its note lasts until the end, and all since it ended where it did not', () => {
-    const quick = chordsAt(320, [52], [57]);
+    const quick = chordsAt(500, [52], [57]);
     const terms = wayTerms(quick, [at(4, 2, 2)], [at(3, 2, 2)]);
-    const share = hopMs(quick, at(4, 2, 2), at(3, 2, 2)) / (RELEASE_SHARE * (60_000 / 320));
+    const share = hopMs(quick, at(4, 2, 2), at(3, 2, 2)) / (RELEASE_SHARE * (60_000 / 500));
     expect(share).toBeGreaterThan(0.6);
     expect(terms.get('hopHaste')).toBe(priceOf(quick.weights, 'hopHaste', share));
     const rested = problemFrom(
@@ -167,7 +170,8 @@ describe('a hand that lies', () => {
   it('lays its barre where the piece begins', () => {
     const problem = chords([53, 60, 65]);
     const barred = handState([0, 1, 2], [at(4, 3, 1), at(3, 5, 3), at(1, 3, 1)], null);
-    expect(entryCost(problem, barred)).toBeGreaterThan(0);
-    expect(entryCost(problem, handState([0, 1], [at(4, 3, 1), at(3, 5, 3)], null))).toBe(0);
+    const stay = priceOf(problem.weights, 'position', 2);
+    expect(entryCost(problem, barred)).toBeGreaterThan(stay);
+    expect(entryCost(problem, handState([0, 1], [at(4, 3, 1), at(3, 5, 3)], null))).toBe(stay);
   });
 });

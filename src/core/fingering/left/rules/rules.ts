@@ -5,17 +5,22 @@ import { BARRES, HOPS } from './fingers';
 import type { OwnRule, StepRules, WayRule } from './rule';
 import { SHIFT } from './shift';
 import { STANDING } from './standing';
-import type { HandStep, StruckNote } from './step';
-import { stoppingRule, struckRule } from './struck';
+import type { HandStep, PlacedNotes } from './step';
+import { laidRule, reachingRule, stoppingRule, struckRule } from './struck';
 import { WEAK_PAIR_MS } from './terms';
 import { TURN_WEAKNESS } from './turns';
 
-/** What a state costs by itself as these notes are struck. */
-export const ownRules = (struck: readonly StruckNote[]): readonly OwnRule[] => [
-  STANDING,
-  stoppingRule(struck.length),
-  ...struck.map(struckRule),
-];
+/** What a state costs by itself as these notes are struck: a shape and its fingers when they are taken, not again. */
+export function ownRules({ struck, taken, laid }: PlacedNotes): readonly OwnRule[] {
+  const placed = [...struck.keys()].filter((k) => !taken.includes(k));
+  const silent = laid.map((_note, k) => struck.length + k);
+  const fresh = [...placed, ...silent];
+  return [
+    ...(fresh.length > 0 ? [STANDING, stoppingRule(fresh), reachingRule(fresh)] : []),
+    ...struck.map((note, k) => struckRule(note, k, taken.includes(k))),
+    ...silent.map(laidRule),
+  ];
+}
 
 const MOVING: readonly WayRule[] = [...HOPS, ...BARRES];
 const MOVING_FAST: readonly WayRule[] = [...MOVING, TURN_WEAKNESS];

@@ -8,12 +8,12 @@ interface LeftSchool {
 
 export const LEFT_SCHOOLS = {
   balanced: { factors: {} },
-  'low-and-open': { factors: { position: 4, openMelody: 0, wound: 2, shift: 2, stretch: 1.5, barre: 1.5 } },
-  'singing-line': { factors: { openMelody: 14, crossedLine: 2, stringSkip: 2, stringChange: 16 } },
+  'low-and-open': { factors: { position: 4, highNote: 4, openMelody: 0, openSlow: 0, wound: 2, shift: 2, stretch: 1.5, barre: 1.5 } },
+  'singing-line': { factors: { openMelody: 14, openSlow: 4, slowStringChange: 2, crossedLine: 2, stringSkip: 2, stringChange: 16 } },
   'ring-over': {
     factors: { ringOver: 80, openMelody: 0, crossedLine: 0, stringSkip: 0, shift: 2, shiftTooFast: 2 },
   },
-  'guide-first': { factors: { jump: 40, hop: 1.3, shiftHaste: 1.3 } },
+  'guide-first': { factors: { jump: 20, hop: 4, fingerChanged: 2, order: 0.3 } },
   'few-barres': { factors: { barre: 3, barreHold: 3, smallBarre: 3 } },
 } as const satisfies Readonly<Record<string, LeftSchool>>;
 

@@ -1,13 +1,14 @@
 /** Changes of position: how far, in what time, carried by what. Source: handbook, "Shifts". */
 import { movementMs } from '../../../instrument/handProfile';
+import { NO_ANCHOR } from './anchor';
 import { bearing, countIn, LEAVES, SLIDES, SQUEAKS, STAYS } from './fingers';
 import { freedTicks, type Hand, LONG_FREE } from './hand';
-import { handWayFrets, handWayMm } from './handWay';
+import { handWayMm } from './handWay';
 import type { Bill } from './ledger';
-import { type HandRange, NO_RANGE, rangeAt } from './range';
+import { FINGER_OF, NO_PLACE } from './place';
 import type { CarriedRule, HandSetting } from './rule';
 import type { HandStep } from './step';
-import { CARRIER_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE, SQUEEZE_FRETS } from './terms';
+import { CARRIER_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE } from './terms';
 
 /**
  * What carries the hand: an open string or rest when nothing holds it, a finger that slides, all of them (the
@@ -34,31 +35,31 @@ function carrierOf(counts: number): number {
   return (shape ? 3 : 1) + Number(squeaks);
 }
 
-/** Less is an extension or a contraction: the thumb stays. */
-export const isShift = (start: HandRange, end: HandRange): boolean =>
-  handWayFrets(start, end) > SQUEEZE_FRETS;
+/** Less than this is reaching out of the position: the thumb stays. */
+export const isShift = (start: number, end: number): boolean => start !== end;
 
-/** Range before, and whether it is only remembered; 0 where no finger ever lay. */
-const fromCode = (range: number, freed: boolean) =>
-  range === NO_RANGE ? 0 : 2 * (range + 1) + Number(freed);
+/** Anchor before, and whether it is only remembered; 0 where no finger ever lay. */
+const fromCode = (anchor: number, freed: boolean) =>
+  anchor === NO_ANCHOR ? 0 : 2 * anchor + Number(freed);
 
-/** The way of the hand from where it stands, or stood before it was freed, to where it next stops something. */
+/** The way of the hand from where it stays, or stayed before it was freed, to where it stays when it next stops something. */
 export const SHIFT: CarriedRule = {
   id: 'shift',
   from: {
-    code: (hand) => fromCode(hand.range, hand.down === 0),
-    ms: (hand, step) => (hand.range === NO_RANGE ? 0 : windowMs(hand, step)),
+    code: (hand) => fromCode(hand.anchor, hand.down === 0),
+    ms: (hand, step) => (hand.anchor === NO_ANCHOR ? 0 : windowMs(hand, step)),
   },
-  to: { code: (hand) => (hand.down === 0 ? 0 : hand.range + 1) },
+  to: { code: (hand) => (hand.down === 0 ? 0 : hand.anchor) },
   carriers: CARRIERS.length,
   carrierOf,
   charge: (from, to, ms, carrier, bill) => {
-    if (from === 0 || to === 0) return;
-    const [start, end] = [rangeAt((from >> 1) - 1), rangeAt(to - 1)];
-    if (!isShift(start, end)) {
-      bill.charge('squeeze', handWayMm(start, end, bill.setting.fretboard));
-      return;
-    }
+    if (to === 0) return;
+    const start = from >> 1;
+    const end = to;
+    if (start === end) return;
+    // A stay is paid when the hand comes up, not for each note.
+    bill.charge('position', Math.max(0, heightOf(end) - heightOf(Math.max(1, start))));
+    if (start === NO_ANCHOR) return;
     const { by, squeaks } = CARRIERS[carrier]!;
     // An open string or a rest carries the hand at the full way.
     chargeShift(
@@ -71,11 +72,15 @@ export const SHIFT: CarriedRule = {
   },
 };
 
+/** Very high is harder. */
+const heightOf = (anchor: number): number => anchor - 1 + 12 * Math.max(0, anchor - 12);
+
 function chargeShift(distanceMm: number, windowMs: number, carrier: Carrier, bill: Bill) {
   const share = movementMs(distanceMm, bill.setting.hand) / Math.max(1, windowMs);
-  bill.charge('shift', 1);
-  bill.charge('shiftDistance', distanceMm * CARRIER_SHARE[carrier]);
-  bill.charge('shiftHaste', share);
+  const carried = CARRIER_SHARE[carrier];
+  bill.charge('shift', carried);
+  bill.charge('shiftDistance', distanceMm * carried);
+  bill.charge('shiftHaste', share * carried);
   bill.charge('shiftTooFast', share);
   if (carrier === 'none') bill.charge('jump', 1);
 }
@@ -84,7 +89,17 @@ function chargeShift(distanceMm: number, windowMs: number, carrier: Carrier, bil
 function windowMs(hand: Hand, step: HandStep): number {
   const freed = freedTicks(hand, step);
   const waited = freed === LONG_FREE ? Infinity : step.msBefore(freed);
-  return Math.min(LONGEST_WINDOW_MS, Math.max(waited, RELEASE_SHARE * step.ms));
+  return Math.min(LONGEST_WINDOW_MS, Math.max(waited, releasedMs(hand, step)));
+}
+
+/** When the last of the notes that are stopped may be let go. */
+function releasedMs(hand: Hand, step: HandStep): number {
+  let ms = Infinity;
+  for (let column = 0; column < hand.columns; column++) {
+    const place = hand.placeOn(column);
+    if (place !== NO_PLACE && FINGER_OF[place]! > 0) ms = Math.min(ms, step.freeMs[column]!);
+  }
+  return ms === Infinity ? RELEASE_SHARE * step.ms : ms;
 }
 
 export interface ShiftMeasure {
@@ -103,9 +118,8 @@ export function measuredShift(
   to: Hand,
   step: HandStep,
 ): ShiftMeasure | null {
-  if (from.range === NO_RANGE || to.down === 0) return null;
-  const [start, end] = [rangeAt(from.range), rangeAt(to.range)];
-  if (!isShift(start, end)) return null;
+  const [start, end] = [from.anchor, to.anchor];
+  if (start === NO_ANCHOR || to.down === 0 || !isShift(start, end)) return null;
   const bearings = [1, 2, 3, 4].map((finger) => bearing(from.standUnder(finger), to.standUnder(finger)));
   const { by } = CARRIERS[carrierOf(bearings.reduce((sum, one) => sum + one, 0))]!;
   const carries = by === 'pivot' ? STAYS : SLIDES;

@@ -3,21 +3,23 @@
  * depends on nothing else. Equal steps from the same states share their states, their ways and all prices.
  */
 import type { FingeringProblem, Moment } from '../../problem/problem';
-import type { Strike } from '../../problem/strike';
+import { isSameAgain, type Manner, type Strike } from '../../problem/strike';
 import { sameNumbers } from '../../solver/numberRows';
 import { type Cut, hurryOf, maybeCut } from './cuts';
-import { LONGEST_WINDOW_MS } from './terms';
+import { LAST_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE } from './terms';
 
 /** What of a struck note bears on its placement. */
-export type StruckNote = Pick<Strike, 'midi' | 'touch' | 'role' | 'printed' | 'ornamented'>;
+export type StruckNote = Pick<Strike, 'midi' | 'touch' | 'role' | 'manner' | 'printed' | 'ornamented'>;
 
 /** A struck note and the one that leads to it; `again`: the same pitch, which still sounds or just ends. */
 export interface Link {
   readonly kind: 'slur' | 'slide' | 'line' | 'bassLine' | 'again';
   readonly fromColumn: number;
-  /** Index into `struck`. */
+  /** Index into `struck`, and after it into `laid`. */
   readonly to: number;
   readonly semitones: number;
+  /** Of the note that it leads to. */
+  readonly manner: Manner;
   /** Whether a slide is written into the note. */
   readonly slid: boolean;
   /** See `hurryOf`. */
@@ -30,6 +32,8 @@ export interface HeldNote {
   readonly column: number;
   /** What letting it go takes away; null where its pitch is struck again and the sound goes on. */
   readonly cut: Cut | null;
+  /** The grip that it is part of: its notes lie together or not at all. */
+  readonly grip: number | null;
 }
 
 export interface HandStep {
@@ -37,14 +41,31 @@ export interface HandStep {
   readonly ms: number;
   /** By column of the layer before: from the end of its strike to the new moment; 0 when it goes on until then. */
   readonly endedTicks: readonly number[];
+  /** By column: from the beginning of its strike to its end, or to the new moment. */
+  readonly lastedTicks: readonly number[];
   readonly endedMs: readonly number[];
+  /** By column: how long before the new moment its finger may leave: when its note has ended, or in its last part. */
+  readonly freeMs: readonly number[];
+  /** What lies already: notes held on, then those that are struck where they lie. */
   readonly held: readonly HeldNote[];
   readonly struck: readonly StruckNote[];
+  /** Index into `struck` of the notes that lie already; the last of `held`. */
+  readonly taken: readonly number[];
+  /** Notes of a grip that is taken here, which are struck later. */
+  readonly laid: readonly StruckNote[];
   readonly links: readonly Link[];
   /** Ms from so many ticks before the new moment to it. */
   readonly msBefore: (ticks: number) => number;
   /** Equal for steps that are alike in all of the above. */
   readonly key: string;
+}
+
+/** What is struck or laid at a moment; `taken`: indices into `struck` of what lies already. */
+export type PlacedNotes = Pick<HandStep, 'struck' | 'taken' | 'laid'>;
+
+export function placedNotes({ strikes }: FingeringProblem, { struck, taken, laid }: Moment): PlacedNotes {
+  const notesOf = (indices: readonly number[]) => indices.map((index) => noteOf(strikes[index]!));
+  return { struck: notesOf(struck), taken: taken.map((strike) => struck.indexOf(strike)), laid: notesOf(laid) };
 }
 
 /** The last step to each moment of a problem: layers and explanations ask for the same. */
@@ -68,7 +89,7 @@ export const jumpTo = (
   from: Moment,
   columns: readonly number[],
   next: Moment,
-): HandStep => stepBetween(problem, from, columns, { ...next, held: [] }, []);
+): HandStep => stepBetween(problem, from, columns, { ...next, held: [], taken: [] }, []);
 
 function stepBetween(
   problem: FingeringProblem,
@@ -79,45 +100,80 @@ function stepBetween(
 ): HandStep {
   const { strikes, spans } = problem;
   const start = before?.tick ?? next.tick;
-  const ends = columns.map((strike) => Math.min(next.tick, strikes[strike]!.endTicks));
+  const ends = columns.map((strike) => Math.min(next.tick, neededUntil(strikes[strike]!)));
   const alike = {
     ticks: next.tick - start,
     endedTicks: ends.map((end) => next.tick - end),
-    held: next.held.map((strike) => ({
-      column: columns.indexOf(strike),
-      cut: maybeCut(problem, strikes[strike]!, next),
-    })),
-    struck: next.struck.map((index): StruckNote => {
-      const { midi, touch, role, printed, ornamented } = strikes[index]!;
-      return { midi, touch, role, printed, ornamented };
-    }),
+    lastedTicks: columns.map((strike, c) => Math.max(0, ends[c]! - strikes[strike]!.onsetTicks)),
+    held: [
+      ...next.held.map((strike) => ({
+        column: columns.indexOf(strike),
+        cut: maybeCut(problem, strikes[strike]!, next),
+        grip: strikes[strike]!.grip,
+      })),
+      ...next.taken.map((strike) => ({
+        column: takenFrom(strikes[strike]!, columns),
+        cut: null,
+        grip: strikes[strike]!.grip,
+      })),
+    ],
+    ...placedNotes(problem, next),
     links,
   };
+  const ms = spans.spanMs(start, next.tick);
+  const endedMs = ends.map((end) => spans.spanMs(end, next.tick));
   return {
     ...alike,
-    ms: spans.spanMs(start, next.tick),
-    endedMs: ends.map((end) => spans.spanMs(end, next.tick)),
+    ms,
+    endedMs,
+    freeMs: columns.map((strike, c) => {
+      const { onsetTicks } = strikes[strike]!;
+      const lastedMs = onsetTicks < ends[c]! ? spans.spanMs(onsetTicks, ends[c]!) : 0;
+      return Math.max(endedMs[c]!, RELEASE_SHARE * ms, Math.min(ms, LAST_SHARE * lastedMs));
+    }),
     msBefore: (ago) => spans.spanMs(next.tick - ago, next.tick),
     key: keyOf(alike, pulseKey(problem, start, next)),
   };
 }
 
-type Alike = Pick<HandStep, 'ticks' | 'endedTicks' | 'held' | 'struck' | 'links'>;
+/** A note of a grip rings on, but the hand may leave it when its written time is over. */
+const neededUntil = ({ grip, endTicks, writtenEndTicks }: Strike): number =>
+  grip === null ? endTicks : writtenEndTicks;
+
+/** Its own column, where it was laid before, or that of the note that it strikes again. */
+const takenFrom = ({ index, continues }: Strike, columns: readonly number[]): number => {
+  const own = columns.indexOf(index);
+  return own < 0 && continues !== null ? columns.indexOf(continues) : own;
+};
+
+const noteOf = ({ midi, touch, role, manner, printed, ornamented }: Strike): StruckNote => ({
+  midi,
+  touch,
+  role,
+  manner,
+  printed,
+  ornamented,
+});
+
+type Alike = Pick<HandStep, 'ticks' | 'endedTicks' | 'lastedTicks' | 'held' | 'struck' | 'taken' | 'laid' | 'links'>;
 
 /** Times in ms follow from those in ticks and the pulse. */
-function keyOf({ ticks, endedTicks, held, struck, links }: Alike, pulse: number | string): string {
-  const notes = struck.map(({ midi, touch, role, printed, ornamented }) => {
-    const touched = touch ? touch.map(({ string, fret }) => `${string}/${fret}`).join() : '';
-    return `${midi}${role}${printed.finger},${printed.string}${ornamented ? 'o' : ''}${touched}`;
+function keyOf({ ticks, endedTicks, lastedTicks, held, struck, taken, laid, links }: Alike, pulse: number | string): string {
+  const grips = [...new Set(held.map(({ grip }) => grip))];
+  const cuts = held.map(({ column, cut, grip }) => {
+    const unit = grip === null ? '' : `g${grips.indexOf(grip)}`;
+    return cut ? `${column}${unit}${cut.term}${cut.amount}${cut.mustRing ? '!' : ''}` : `${column}${unit}`;
   });
-  const cuts = held.map(({ column, cut }) =>
-    cut ? `${column}${cut.term}${cut.amount}${cut.mustRing ? '!' : ''}` : `${column}`,
-  );
   const ties = links.map(
-    ({ kind, fromColumn, to, semitones, slid }) =>
-      `${kind}${slid ? '~' : ''}${fromColumn},${to},${semitones}`,
+    ({ kind, fromColumn, to, semitones, manner, slid }) =>
+      `${kind}${manner}${slid ? '~' : ''}${fromColumn},${to},${semitones}`,
   );
-  return `${pulse};${ticks};${endedTicks.join()};${cuts.join()};${notes.join('|')};${ties.join('|')}`;
+  return `${pulse};${ticks};${endedTicks.join()};${lastedTicks.join()};${cuts.join()};${struck.map(nameOf).join('|')};${taken.join()};${laid.map(nameOf).join('|')};${ties.join('|')}`;
+}
+
+function nameOf({ midi, touch, role, manner, printed, ornamented }: StruckNote): string {
+  const touched = touch ? touch.map(({ string, fret }) => `${string}/${fret}`).join() : '';
+  return `${midi}${role}${manner}${printed.finger},${printed.string}${ornamented ? 'o' : ''}${touched}`;
 }
 
 /** The pulse from the moment before on, and as far back as a freed hand remembers; where it changed, a step is like no other. */
@@ -135,13 +191,14 @@ function linksInto(
 ): readonly Link[] {
   const { strikes } = problem;
   const links: Link[] = [];
+  const placed = [...next.struck, ...next.laid];
   const hurry = before ? hurryOf(problem.spans.spanMs(before.tick, next.tick)) : 0;
   const add = (kind: Link['kind'], from: number | null, to: number) => {
     const fromColumn = from === null ? -1 : columns.indexOf(from);
     if (fromColumn < 0 || to < 0) return;
-    const { midi, slidFrom } = strikes[next.struck[to]!]!;
+    const { midi, manner, slidFrom } = strikes[placed[to]!]!;
     const semitones = midi - strikes[from!]!.midi;
-    links.push({ kind, fromColumn, to, semitones, slid: slidFrom !== null, hurry });
+    links.push({ kind, fromColumn, to, semitones, manner, slid: slidFrom !== null, hurry });
   };
   next.struck.forEach((index, to) => {
     const { slurredFrom, slidFrom, lineFrom, role } = strikes[index]!;
@@ -151,11 +208,14 @@ function linksInto(
   });
   for (const index of columns) {
     const strike = strikes[index]!;
-    if (strike.endTicks < next.tick) continue;
+    const sounds = strike.writtenEndTicks >= next.tick;
     add(
       'again',
       index,
-      next.struck.findIndex((other) => strikes[other]!.midi === strike.midi),
+      placed.findIndex((other) => {
+        const { continues } = strikes[other]!;
+        return other === index || continues === index || (sounds && isSameAgain(strike, strikes[other]!));
+      }),
     );
   }
   return links;

@@ -1,66 +1,82 @@
 /** What it costs to stop or leave open the notes that are struck at a moment. */
-import type { Strike } from '../../problem/strike';
+import type { Manner, Strike } from '../../problem/strike';
+import { ANCHORS } from './anchor';
 import type { Hand } from './hand';
+import { rangeAt } from './range';
+import { fretOfStand, NO_STAND } from './stand';
 import type { Bill } from './ledger';
 import { FINGER_OF, isWound, NO_PLACE, type Placement, PLACEMENTS } from './place';
-import { NO_RANGE, rangeAt } from './range';
+
 import type { OwnRule } from './rule';
 import type { StruckNote } from './step';
-
-/**
- * The fret where finger 1 lies, or would lie by the finger that says so highest: a finger squeezed towards the nut
- * takes the hand nowhere. Below 1 it would hang over the nut. The first position where no finger ever lay.
- */
-export const handPosition = (range: number): number => (range === NO_RANGE ? 1 : rangeAt(range).high);
-
-/** Positions from so many frets beyond the nut on fit a code. */
-const BEYOND_NUT = 8;
-const POSITIONS = 40;
+import { OPEN_IN } from './terms';
 
 /** The k-th note that is struck. */
-export const struckRule = (note: StruckNote, k: number): OwnRule => ({
-  id: `struck ${note.role === 'melody'} ${note.printed.finger} ${note.printed.string} ${note.ornamented}`,
+export const struckRule = (note: StruckNote, k: number, lies: boolean): OwnRule => ({
+  id: `struck ${lies} ${note.role === 'melody'} ${note.manner} ${note.printed.finger} ${note.printed.string} ${note.ornamented}`,
   code: (hand) => {
     const place = hand.placeOfStruck(k);
-    return place === NO_PLACE ? 0 : (place + 1) * POSITIONS + handPosition(hand.range) + BEYOND_NUT;
+    return place === NO_PLACE ? 0 : (place + 1) * ANCHORS + hand.anchor;
   },
   charge: (code, bill) => {
     if (code === 0) return;
-    const place = PLACEMENTS[Math.floor(code / POSITIONS) - 1]!;
-    chargeStruck(note, place, (code % POSITIONS) - BEYOND_NUT, bill);
+    const place = PLACEMENTS[Math.floor(code / ANCHORS) - 1]!;
+    chargeMarks(note, place, bill);
+    if (!lies) chargeStruck(note, place, code % ANCHORS, bill);
   },
 });
 
-/** For `position` see `handPosition`. */
+/** From above this position on an open string stands out more and more. */
+const OPEN_POSITION = 3;
+
+/** @param position the hand's anchor */
 export function chargeStruck(
-  { role, printed, ornamented }: Pick<Strike, 'role' | 'printed' | 'ornamented'>,
+  { role, manner }: Pick<Strike, 'role' | 'manner'>,
   place: Placement,
   position: number,
   bill: Bill,
 ): void {
+  if (place.finger === 0) {
+    if (role === 'melody') chargeOpen(manner, position, bill);
+    return;
+  }
+  if (manner !== 'slow' && manner !== 'quick') bill.charge('highNote', place.fret - 1);
+  if (isWound(place.string)) bill.charge('wound', place.fret);
+}
+
+function chargeOpen(manner: Manner, position: number, bill: Bill): void {
+  if (manner === 'figure' || manner === 'drone') return;
+  bill.charge('openMelody', OPEN_IN[manner] + Math.max(0, position - OPEN_POSITION));
+  if (manner === 'slow') bill.charge('openSlow', 1);
+}
+
+/** What is printed at a note or asked of its finger holds for it whenever it is struck. */
+function chargeMarks({ printed, ornamented }: StruckNote, place: Placement, bill: Bill): void {
   const departures =
     (printed.finger !== null && printed.finger !== place.finger ? 1 : 0) +
     (printed.string !== null && printed.string !== place.string ? 1 : 0);
   bill.charge('printed', departures);
   if (ornamented) bill.charge('ornament', place.finger);
-  if (place.finger === 0) {
-    if (role === 'melody') bill.charge('openMelody', position);
-    return;
-  }
-  bill.charge('position', position);
-  if (isWound(place.string)) bill.charge('wound', place.fret);
 }
 
+/** The k-th note that is placed here, which is struck later: it had better lie with the rest of its grip. */
+export const laidRule = (k: number): OwnRule => ({
+  id: 'laid',
+  code: (hand) => (hand.placeOfStruck(k) === NO_PLACE ? 1 : 0),
+  charge: (code, bill) => bill.charge('regrip', code),
+});
+
 /** The fingers that stop struck notes. */
-export const stoppingRule = (struck: number): OwnRule => ({
+export const stoppingRule = (fresh: readonly number[]): OwnRule => ({
   id: 'stopping',
-  code: (hand) => stoppingFingers(hand, struck),
+  code: (hand) => stoppingFingers(hand, fresh),
   charge: (code, bill) => chargeFingers(code, bill),
 });
 
-function stoppingFingers(hand: Hand, struck: number): number {
+/** @param fresh numbers of the notes that are placed */
+function stoppingFingers(hand: Hand, fresh: readonly number[]): number {
   let fingers = 0;
-  for (let k = 0; k < struck; k++) {
+  for (const k of fresh) {
     const place = hand.placeOfStruck(k);
     if (place !== NO_PLACE) fingers |= 1 << FINGER_OF[place]!;
   }
@@ -74,4 +90,47 @@ export function chargeFingers(fingers: number, bill: Bill): void {
     bill.charge('grip', 1);
     bill.charge('finger', finger);
   }
+}
+
+/** A hand that stops struck notes out of its position. */
+export const reachingRule = (fresh: readonly number[]): OwnRule => ({
+  id: 'reaching',
+  code: (hand) => {
+    if (stoppingFingers(hand, fresh) < 2) return 0;
+    return isAlone(hand) ? drawnIn(hand) * 8 + opened(hand) : 8 * beside(hand);
+  },
+  charge: (code, bill) => {
+    bill.charge('squeeze', Math.floor(code / 8));
+    bill.charge('opening', code % 8);
+  },
+});
+
+/** One finger is down: how several lie to each other is the business of their shape. */
+const isAlone = ({ down }: Hand): boolean => (down & (down - 1)) === 0;
+
+/** Frets by which all of a shape lies beside the position: over the nut there is none. */
+function beside(hand: Hand): number {
+  const { low, high } = rangeAt(hand.range);
+  return Math.max(0, low - hand.anchor, hand.anchor - high);
+}
+
+/** Frets by which the hand opens: 4 lies above its own, 1 below. */
+function opened(hand: Hand): number {
+  const [index, little] = [hand.standUnder(1), hand.standUnder(4)];
+  const below = index === NO_STAND ? 0 : Math.max(0, hand.anchor - fretOfStand(index));
+  const above = little === NO_STAND ? 0 : Math.max(0, fretOfStand(little) - 3 - hand.anchor);
+  return Math.min(7, below + above);
+}
+
+/** Frets by which fingers lie elsewhere than on their own, the hand no wider for it: the most of any. */
+function drawnIn(hand: Hand): number {
+  let most = 0;
+  for (let finger = 1; finger <= 4; finger++) {
+    const stand = hand.standUnder(finger);
+    if (stand === NO_STAND) continue;
+    const off = fretOfStand(stand) - (finger - 1) - hand.anchor;
+    const within = finger === 1 ? Math.max(0, off) : finger === 4 ? Math.max(0, -off) : Math.abs(off);
+    most = Math.max(most, within);
+  }
+  return most;
 }

@@ -10,6 +10,9 @@ const FINGER_WEAKNESS = [0, 0, 0, 0.4, 1] as const;
 /** An ornament wants a neighbour finger above: an open string has all four, 4 has none. */
 const ORNAMENT_WEAKNESS = [0.3, 0, 0, 0.7, 2] as const;
 
+/** More haste than this costs no more: a finger that is late is late. From memory. */
+const MOST_HASTE = 1.5;
+
 /** A barre costs most at fret 1 and least about V to VII. */
 function barreByFret(fret: number): number {
   if (fret >= 5 && fret <= 7) return 1;
@@ -128,7 +131,7 @@ export const LEFT_TERMS = termsOf(
       start: 40,
       fitted: true,
       source: 'Fitts 1954',
-      shape: urgency,
+      shape: (share) => Math.min(MOST_HASTE, urgency(share)),
     },
     barre: {
       unit: 'fret',
@@ -181,10 +184,19 @@ export const LEFT_TERMS = termsOf(
       shape: linear,
     },
     squeeze: {
-      unit: 'mm',
-      measures: 'the hand opening or closing by a fret: an extension or contraction, the thumb stays',
-      words: 'opening and closing of the hand',
-      start: 0.6,
+      unit: 'fret',
+      measures: 'a stopped note for which a finger lies off its fret of the position, the hand no wider for it',
+      words: 'finger off its fret',
+      start: 6,
+      fitted: true,
+      source: COMMON,
+      shape: linear,
+    },
+    opening: {
+      unit: 'fret',
+      measures: 'a stopped note for which 4 lies above its fret of the position, or 1 below: the thumb stays',
+      words: 'reaching out of the position',
+      start: 12,
       fitted: true,
       source: COMMON,
       shape: linear,
@@ -218,7 +230,7 @@ export const LEFT_TERMS = termsOf(
       start: 100,
       fitted: false,
       source: 'Fitts 1954',
-      shape: (share) => (Math.min(5, Math.max(1, share)) - 1) ** 1.5,
+      shape: (share) => (Math.min(3, Math.max(1, share)) - 1) ** 1.5,
     },
     jump: {
       unit: 'count',
@@ -280,13 +292,21 @@ export const LEFT_TERMS = termsOf(
     },
     position: {
       unit: 'fret',
-      measures:
-        'position above the first, a stopped note at a time; dearer above XII, and with fingers wasted over the nut',
+      measures: 'frets that the hand comes up the neck, once for a stay; dearer above XII',
       words: 'high position',
       start: 3,
       fitted: true,
       source: COMMON,
-      shape: (fret) => Math.max(0, fret - 1) + 12 * Math.max(0, fret - 12) + 2 * Math.max(0, 1 - fret),
+      shape: linear,
+    },
+    highNote: {
+      unit: 'fret',
+      measures: 'fret of a stopped note above the first, whichever finger stops it; not in a slow melody',
+      words: 'high notes',
+      start: 0.5,
+      fitted: true,
+      source: COMMON,
+      shape: linear,
     },
     wound: {
       unit: 'fret',
@@ -298,13 +318,22 @@ export const LEFT_TERMS = termsOf(
       shape: (fret) => Math.max(0, fret - 7),
     },
     openMelody: {
-      unit: 'fret',
-      measures: 'an open string in the melody, by the position: the higher, the more it stands out',
+      unit: 'count',
+      measures: 'an open string in the melody: more in slow lines, and the more the higher the position',
       words: 'open string in the melody',
       start: 3,
       fitted: true,
       source: COMMON,
-      shape: (position) => 1 + Math.max(0, position - 3),
+      shape: linear,
+    },
+    openSlow: {
+      unit: 'count',
+      measures: 'an open string in a slow melody: it cannot be sung',
+      words: 'open string in a slow melody',
+      start: 6,
+      fitted: true,
+      source: COMMON,
+      shape: linear,
     },
     crossedLine: {
       unit: 'count',
@@ -341,6 +370,16 @@ export const LEFT_TERMS = termsOf(
       group: 'cut',
       start: 120,
       fitted: false,
+      source: COMMON,
+      shape: linear,
+    },
+    regrip: {
+      unit: 'count',
+      measures: 'a note of a grip that is let go before its harmony ends, or not taken with the others',
+      words: 'grip taken anew',
+      group: 'cut',
+      start: 15,
+      fitted: true,
       source: COMMON,
       shape: linear,
     },
@@ -398,6 +437,15 @@ export const LEFT_TERMS = termsOf(
       source: COMMON,
       shape: linear,
     },
+    slowStringChange: {
+      unit: 'count',
+      measures: 'a slow melody that leaves its string for a neighbouring pitch',
+      words: 'slow melody leaving its string',
+      start: 12,
+      fitted: true,
+      source: COMMON,
+      shape: linear,
+    },
     ringOver: {
       unit: 'count',
       measures: 'a note of the melody on the string of the one before, which ends it',
@@ -432,17 +480,20 @@ export const LEFT_TERMS = termsOf(
 export type LeftTermId = keyof typeof LEFT_TERMS;
 export const LEFT_TERM_IDS = Object.keys(LEFT_TERMS) as LeftTermId[];
 
-/** What part of a shift's distance is felt when something carries the hand. Source: common practice. */
-export const CARRIER_SHARE = { none: 1, open: 1, guide: 0.7, shape: 0.5, pivot: 0.8 } as const;
+/** What part of a shift is felt when something carries the hand. Source: common practice. */
+export const CARRIER_SHARE = { none: 1, open: 0.6, guide: 0.5, shape: 0.3, pivot: 0.6 } as const;
+
+/** How much an open string stands out in a line. Source: handbook 13, "Colour". */
+export const OPEN_IN = { figure: 0, quick: 0, plain: 0.3, slow: 0 } as const;
 
 /** The index finger opens backwards more easily than the others spread: this part of it counts. From memory. */
 export const INDEX_OPENS = 0.6;
 
-/** Up to this way of the hand it is an extension or a contraction and no shift: the thumb stays. From memory. */
-export const SQUEEZE_FRETS = 1;
-
 /** On one fret a finger can flatten or roll over to the next string: this part of a hop is left. From memory. */
 export const FLATTENED_HOP = 0.4;
+
+/** Finger 1 lays a small barre over both: this part is left. From memory. */
+export const BARRED_HOP = 0.1;
 
 /** Fingers that cross on one fret, one after the other and not at once: this part of it is left. From memory. */
 export const CROSSED_IN_LINE = 0.4;
@@ -456,11 +507,20 @@ export const CHANGED_IN_HURRY = 3;
 /** Share of the last note before a movement that its finger may give away. From memory. */
 export const RELEASE_SHARE = 0.5;
 
+/** Of a long note the finger may leave for the last part of it. From memory. */
+export const LAST_SHARE = 0.25;
+
+/** A finger that goes by itself is quicker than the hand on its arm: it needs this part of the time. From memory. */
+export const FINGER_TIME = 0.6;
+
 /** A shift over open strings has all the time that it can use after this. */
 export const LONGEST_WINDOW_MS = 1500;
 
 /** What is left of laying a barre when finger 1 already stands on its fret, or a smaller barre lies there. */
 export const BARRE_PREPARED_SHARE = { finger: 0.6, smallerBarre: 0.4 } as const;
+
+/** What is left of a cut where another voice strikes the same pitch: the sound goes on, the voice does not. From memory. */
+export const RESTRUCK_SHARE = 0.15;
 
 /** The share of a cut that counts at once; the rest grows with the lost share of the written value. */
 export const CUT_AT_ONCE = 0.3;

@@ -1,0 +1,35 @@
+/** How each note is sung, by its texture and its pace. Source: handbook 13, "Open strings" and "slow melody". */
+import type { Reading } from '../../figures/reading';
+import type { Texture } from '../../figures/texture';
+import type { NotatedPiece } from './problem';
+import type { Manner, Strike } from './strike';
+
+/** Below so many ms a note the colour of strings fades. */
+const QUICK_MS = 250;
+
+/** In these no note is heard as one of a line on a string. */
+const FIGURES: ReadonlySet<Texture> = new Set<Texture>(['brokenChord', 'tremolo', 'pedal', 'strum']);
+
+export function withManners({ strikes, clock }: NotatedPiece, { figures }: Reading): readonly Strike[] {
+  const textureOf = new Map(figures.flatMap(({ texture, strikes: own }) => own.map((one) => [one, texture])));
+  const nextOf = new Map(strikes.flatMap((one) => (one.lineFrom === null ? [] : [[one.lineFrom, one]])));
+  const msBetween = (from: Strike, to: Strike) => clock(to.onsetTicks) - clock(from.onsetTicks);
+  return strikes.map((strike) => {
+    const before = strike.lineFrom === null ? null : strikes[strike.lineFrom]!;
+    const next = nextOf.get(strike.index) ?? null;
+    const pace = Math.min(
+      before ? msBetween(before, strike) : Infinity,
+      next ? msBetween(strike, next) : Infinity,
+    );
+    // One pitch again and again is a drone, whatever voice it is in.
+    const drones = [before, next].every((one) => one === null || one.midi === strike.midi);
+    const manner = mannerOf(textureOf.get(strike.index) ?? 'mixed', pace);
+    return { ...strike, manner: drones && (before ?? next) ? 'drone' : manner };
+  });
+}
+
+function mannerOf(texture: Texture, paceMs: number): Manner {
+  if (FIGURES.has(texture)) return 'figure';
+  if (texture === 'slowMelody') return 'slow';
+  return paceMs < QUICK_MS ? 'quick' : 'plain';
+}
