@@ -384,8 +384,8 @@ interface Stand {
   readonly name: string;
   readonly low: number;
   readonly high: number;
-  /** 0: nowhere yet. */
-  readonly anchor: number;
+  /** Of a finger alone; null for several, which lie between `low` and `high`, 0: nowhere yet. */
+  readonly anchor: number | null;
   /** Moment in which it was last held; −1: it never was. */
   readonly heldAt: number;
 }
@@ -444,12 +444,15 @@ function standsAt(k: number, stopped: readonly Column[], before: readonly Stand[
 
 const NOWHERE_YET: Stand = { low: 0, high: 0, anchor: 0, heldAt: -1, name: '' };
 
-/** Where a hand can stay: within its bases, a fret beside them for a finger alone, never over the nut. */
-function staysFor(low: number, high: number): readonly number[] {
-  const play = low === high ? 1 : 0;
-  const [first, last] = [Math.max(1, low - play), Math.max(1, high + play)];
-  return Array.from({ length: last - first + 1 }, (_, k) => first + k);
+/** Where a hand can stay: between its bases, or for a finger alone a fret beside it, too, never over the nut. */
+function staysFor(low: number, high: number): readonly (number | null)[] {
+  if (low < high) return [null];
+  const [first, last] = [Math.max(1, low - 1), Math.max(1, high + 1)];
+  return [null, ...Array.from({ length: last - first + 1 }, (_, k) => first + k)];
 }
+
+const nearest = ({ low, anchor }: Stand) => anchor ?? Math.max(1, low);
+const farthest = ({ high, anchor }: Stand) => anchor ?? Math.max(1, high);
 
 /** What fingers pay that lie beside the position as something is placed. */
 function reaching(
@@ -459,10 +462,10 @@ function reaching(
   fresh: readonly Column[],
 ) {
   for (const column of fresh) {
-    const off = low - anchor;
-    const opens =
-      low === high && (column.place.finger === 1 ? off < 0 : column.place.finger === 4 && off > 0);
-    const squeezed = low === high ? Math.abs(off) : Math.max(0, low - anchor, anchor - high);
+    const off = anchor === null ? 0 : low - anchor;
+    const { finger } = column.place;
+    const opens = finger === 1 ? off < 0 : finger === 4 && off > 0;
+    const squeezed = anchor === null ? Math.max(0, 1 - high) : Math.abs(off);
     const cost = opens ? priceOf(weights, 'opening', Math.abs(off)) : priceOf(weights, 'squeeze', squeezed);
     if (cost === 0) continue;
     // Once, however many notes are placed.
@@ -493,13 +496,25 @@ function heldStand(
   for (const column of stopped)
     if (base(column.place) < low || base(column.place) > high)
       model.row([[1, name], [1, column.name], ...(column.place.finger > 1 ? barred : [])], '<=', 1);
-  const beside = anchor < low || (anchor > high && anchor > 1);
-  if (barres && (low < high || anchor !== low)) model.notBoth(name, `B_${k}`);
-  // Only a finger alone reaches: with another one down the hand goes along.
-  if (beside)
+  if (barres && (low < high || anchor !== null)) model.notBoth(name, `B_${k}`);
+  // With another finger down the hand goes along; a finger alone stays somewhere.
+  if (anchor === null && low === high && stopped.length > 0)
+    several(model, name, stopped, barres ? `B_${k}` : null);
+  if (anchor !== null)
     for (const [i, a] of stopped.entries())
       for (const b of stopped.slice(0, i))
         if (a.place.finger !== b.place.finger) model.row([[1, name], ...sum([a, b])], '<=', 2);
+}
+
+/** Two fingers at least are down, or a barre lies. */
+function several(model: LinearProgram, name: string, stopped: readonly Column[], barre: string | null) {
+  const fingers = [1, 2, 3, 4].map((finger) => ({ finger, down: `d_${name}_${finger}` }));
+  for (const { finger, down } of fingers) {
+    model.binaries.add(down);
+    model.row([[1, down], ...sum(under(stopped, finger), -1)], '<=', 0);
+  }
+  const barred = barre ? [[2, barre] as const] : [];
+  model.row([[-2, name], ...fingers.map(({ down }) => [1, down] as const), ...barred], '>=', 0);
 }
 
 function standWays(
@@ -526,4 +541,4 @@ const code = (fret: number) => (fret < 0 ? `m${-fret}` : `${fret}`);
 
 /** The frets that the hand comes up. */
 const wayCost = ({ weights }: FingeringProblem, from: Stand, to: Stand): number =>
-  to.anchor === 0 ? 0 : priceOf(weights, 'position', Math.max(0, to.anchor - Math.max(1, from.anchor)));
+  to.anchor === 0 ? 0 : priceOf(weights, 'position', Math.max(0, nearest(to) - Math.max(1, farthest(from))));

@@ -6,6 +6,7 @@ import { playable } from '../../src/core/fingering/left/rules/constraints';
 import { type HandState, handState } from '../../src/core/fingering/left/rules/handState';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { stateCost, entryCost, returnCost, transitionCost } from '../../src/core/fingering/left/rules/prices';
+import { columnsOf } from '../../src/core/fingering/left/rules/recordHand';
 import { placementsOf } from '../../src/core/fingering/left/rules/placements';
 import { handMemoryAfter as memoryAfterHand, follows } from '../../src/core/fingering/left/rules/follows';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
@@ -32,7 +33,7 @@ import type { Pluck } from '../../src/core/score/model';
  * all or not at all. A hand that stops something stays somewhere near.
  */
 export function naiveConfigurations(problem: FingeringProblem, moment: Moment): HandState[] {
-  const sounding = [...moment.held, ...moment.struck, ...moment.laid];
+  const sounding = columnsOf(moment);
   const states: HandState[] = [];
   const choose = (k: number, strikes: number[], places: Placement[]) => {
     // What no hand can do does not become possible with one note more.
@@ -54,8 +55,9 @@ function anchored(strikes: number[], places: Placement[]): HandState[] {
   const bare = handState(strikes, places, null);
   if (!bare.range) return [bare];
   const fingers = new Set(places.map(({ finger }) => finger).filter((finger) => finger > 0)).size;
-  const play = fingers === 1 && !bare.barre ? 1 : 0;
   const { low, high } = bare.range;
+  if (fingers > 1 || bare.barre) return [bare];
+  const play = 1;
   return Array.from({ length: 24 }, (_, k) => k + 1)
     .filter((fret) => fret >= Math.max(1, low - play) && fret <= Math.max(1, high + play))
     .map((fret) => handState(strikes, places, null, fret));

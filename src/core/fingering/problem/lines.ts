@@ -42,9 +42,12 @@ export function ringingBrokenChords(
 ): Strike[] {
   const changed = new Map<number, Partial<Strike>>();
   let grips = 0;
-  const parts = brokenChords(strikes, measures, ticksPerQuarter).flatMap((chord) => partsThatFit(chord, fits));
+  const parts = brokenChords(strikes, measures, ticksPerQuarter).flatMap((chord) =>
+    partsThatFit(chord, fits),
+  );
   parts.forEach((part, k) => {
-    for (const [index, change] of ringing(part, parts[k + 1] ?? null, measures, grips)) changed.set(index, change);
+    for (const [index, change] of ringing(part, parts[k + 1] ?? null, measures, grips))
+      changed.set(index, change);
     grips++;
   });
   return strikes.map((strike) => {
@@ -109,7 +112,9 @@ function ringing(
     if (moves(note, notes)) return;
     const before = notes.slice(0, k).findLast(({ midi }) => midi === note.midi);
     changed.set(note.index, {
-      endTicks: again?.onsetTicks ?? (goesOn && next!.notes.some(({ midi }) => midi === note.midi) ? first.onsetTicks : endTicks),
+      endTicks:
+        again?.onsetTicks ??
+        (goesOn && next!.notes.some(({ midi }) => midi === note.midi) ? first.onsetTicks : endTicks),
       laidTicks: before ? note.onsetTicks : start,
       continues: before?.index ?? null,
       grip,

@@ -1,5 +1,7 @@
 /** The changes of position in a plan. Source of the risk limits: handbook, "Shifts". */
 import { type HandState, positionOf } from '../left/rules/handState';
+import { anchorHigh, anchorLow, NO_ANCHOR } from '../left/rules/anchor';
+import { isShift } from '../left/rules/shift';
 import { measureShift } from '../left/rules/prices';
 import { FREE_SHARE } from '../rules/costTerm';
 import type { HandStay, PlannedShift, ShiftRisk } from './plan';
@@ -77,27 +79,22 @@ function shiftOn(
 }
 
 /**
- * Where the hand stands. It stays where it is until it shifts, or stands more than a fret from where it was, or its
- * fingers leave no doubt that it is elsewhere: an extension or a squeeze is no change of position.
+ * Where the hand stands. It stays where it is until it shifts: a finger that reaches out is no change of position.
  */
 export function handStays(problem: FingeringProblem, states: readonly HandState[]): readonly HandStay[] {
   const stays: HandStay[] = [];
-  states.forEach(({ range, anchor }, k) => {
-    if (range && stays.at(-1)?.position !== anchor)
-      stays.push({ position: anchor, fromTicks: problem.moments[k]!.tick });
+  let last = NO_ANCHOR;
+  states.forEach(({ range, anchor, placements }, k) => {
+    if (!range) return;
+    const moved = last === NO_ANCHOR || isShift(last, anchor);
+    last = anchor;
+    // A hand that spreads stands where its lowest finger says.
+    const position = anchorLow(anchor) === anchorHigh(anchor) ? anchorLow(anchor) : positionOf(placements)!;
+    if ((moved || anchorLow(anchor) === anchorHigh(anchor)) && stays.at(-1)?.position !== position)
+      stays.push({ position, fromTicks: problem.moments[k]!.tick });
   });
   return stays;
 }
-
-/** Finger 1 lies in it, or two fingers lie a fret apart for each finger between them. */
-function isPlain({ range, slotOfFinger }: HandState): boolean {
-  const down = [1, 2, 3, 4].filter((finger) => slotOfFinger[finger]! >= 0);
-  return range !== null && range.low === range.high && (down.length > 1 || down[0] === 1);
-}
-
-const shiftInto = (problem: FingeringProblem, states: readonly HandState[], k: number): boolean =>
-  k > 0 &&
-  measureShift(problem, problem.moments[k - 1]!, states[k - 1]!, problem.moments[k]!, states[k]!) !== null;
 
 /** Quarters per minute just before a moment. */
 function tempoAt({ spans, ticksPerQuarter }: FingeringProblem, { tick }: Moment): number {

@@ -20,11 +20,6 @@ export class Arena {
     return new Int16Array(this.room(bytes), this.used - bytes, length);
   }
 
-  int8(length: number): Int8Array {
-    const bytes = even(length);
-    return new Int8Array(this.room(bytes), this.used - bytes, length);
-  }
-
   float64(length: number): Float64Array {
     // Numbers of eight bytes start at multiples of eight.
     this.used = (this.used + 7) & ~7;

@@ -173,7 +173,13 @@ class RowsInTheMaking {
     for (const index of remembered) {
       const memory = this.holds.memories[index];
       const { stands, anchor } = memory ?? NOWHERE;
-      this.push(chosen, arrivals, { stands, down: 0, range: NO_RANGE, anchor, memory: memory ? index + 1 : 0 });
+      this.push(chosen, arrivals, {
+        stands,
+        down: 0,
+        range: NO_RANGE,
+        anchor,
+        memory: memory ? index + 1 : 0,
+      });
     }
   }
 
@@ -209,7 +215,7 @@ class RowsInTheMaking {
       stands: filled(arena.int16(this.stands.length), this.stands),
       down: filled(arena.uint8(count), this.down),
       range: filled(arena.int16(count), this.range),
-      anchor: filled(arena.int8(count), this.anchor),
+      anchor: filled(arena.uint8(count), this.anchor),
       memory: filled(arena.int32(count), this.memory),
       memories: this.holds.memories,
     };
@@ -223,8 +229,7 @@ const NOWHERE = { stands: [NO_STAND, NO_STAND, NO_STAND, NO_STAND], anchor: NO_A
 const placementsAmong = (chosen: readonly number[]) =>
   chosen.filter((place) => place !== NO_PLACE).map((place) => PLACEMENTS[place]!);
 
-const bitCount = (bits: number) =>
-  (bits & 1) + ((bits >> 1) & 1) + ((bits >> 2) & 1) + ((bits >> 3) & 1);
+const bitCount = (bits: number) => (bits & 1) + ((bits >> 1) & 1) + ((bits >> 2) & 1) + ((bits >> 3) & 1);
 
 /** A barre of finger 1 lets the hand stand nowhere else. */
 function rangeWith(chosen: readonly number[], index: number): HandRange {
@@ -232,7 +237,7 @@ function rangeWith(chosen: readonly number[], index: number): HandRange {
   return isBarre(index) ? { low: fret, high: fret } : rangeOf(chosen)!;
 }
 
-function filled<T extends Int16Array | Int32Array | Uint8Array | Int8Array>(array: T, values: readonly number[]): T {
+function filled<T extends Int16Array | Int32Array | Uint8Array>(array: T, values: readonly number[]): T {
   array.set(values);
   return array;
 }

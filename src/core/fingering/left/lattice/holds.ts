@@ -157,7 +157,9 @@ class HoldsInTheMaking {
    */
   addFrom(group: HeldGroup): void {
     const { keys, struck, arrivals } = this;
-    const sounding = group.places.map((_place, h) => h).filter((h) => h < this.width && group.places[h] !== NO_PLACE);
+    const sounding = group.places
+      .map((_place, h) => h)
+      .filter((h) => h < this.width && group.places[h] !== NO_PLACE);
     const blocks = this.blocksOf(sounding);
     const stopped = sounding.filter((h) => FINGER_OF[group.places[h]!]! > 0).length;
     const silenced = stopped + struck.count > 1 ? ALL_STRINGS : struck.strings;

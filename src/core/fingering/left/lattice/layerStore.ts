@@ -37,7 +37,8 @@ export class LayerStore {
   layer(before: StateRows | null, step: HandStep, omitted: ReadonlySet<number>): SharedLayer {
     const key = `${before ? this.numberOf.get(before) : 'first'} ${[...omitted].join(',')} ${step.key}`;
     let layer = this.byStep.get(key);
-    if (!layer) this.byStep.set(key, (layer = this.make(before, before ? step : withNothingLying(step), omitted)));
+    if (!layer)
+      this.byStep.set(key, (layer = this.make(before, before ? step : withNothingLying(step), omitted)));
     return layer;
   }
 
@@ -139,7 +140,10 @@ function withoutTaken(step: HandStep, left: ReadonlySet<number>): HandStep {
 }
 
 /** By struck note, then by laid one: its column, −1 where it is left out. */
-function placedColumns({ held, struck, taken, laid }: HandStep, left: ReadonlySet<number>): readonly number[] {
+function placedColumns(
+  { held, struck, taken, laid }: HandStep,
+  left: ReadonlySet<number>,
+): readonly number[] {
   const firstTaken = held.length - taken.length;
   let next = held.length;
   const columns = struck.map((_note, k) => {

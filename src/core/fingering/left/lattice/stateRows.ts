@@ -26,7 +26,7 @@ export interface StateRows {
   /** By state: the hand's range; NO_RANGE where no finger is down. */
   readonly range: Int16Array;
   /** By state: where the hand stays, or stayed before it was freed. See `anchor.ts`. */
-  readonly anchor: Int8Array;
+  readonly anchor: Uint8Array;
   /** By state: index of its memory plus one, 0 while a finger is down or none ever was. */
   readonly memory: Int32Array;
   readonly memories: readonly RowMemory[];

@@ -39,7 +39,12 @@ export function follows(problem: FingeringProblem, from: HandState, to: HandStat
 }
 
 /** Of a grip everything that lies stays, and what is struck in it is struck where it lies, or nothing of it stays. */
-function gripsStayWhole({ strikes }: FingeringProblem, from: HandState, to: HandState, next: Moment): boolean {
+function gripsStayWhole(
+  { strikes }: FingeringProblem,
+  from: HandState,
+  to: HandState,
+  next: Moment,
+): boolean {
   const placeIn = (state: HandState, strike: number | null) =>
     strike === null ? undefined : state.places[state.strikes.indexOf(strike)];
   const lain = next.held.filter(

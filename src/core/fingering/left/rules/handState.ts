@@ -1,6 +1,6 @@
 /** What the left hand does at a moment, as a record: which sounding strike lies where, under which finger. */
 import { placeId, type Placement } from './place';
-import { NO_ANCHOR } from './anchor';
+import { anchorId, NO_ANCHOR } from './anchor';
 import { type HandRange, rangeOf } from './range';
 import { isBarre, NO_STAND, type Stand, standAt, standsOf } from './stand';
 
@@ -19,7 +19,7 @@ export interface HandMemory {
 }
 
 export interface HandState {
-  /** Strikes that sound, ascending; a held strike that is missing has been let go. */
+  /** Strikes that sound or lie, in the order of the columns; a held one that is missing has been let go. */
   readonly strikes: readonly number[];
   readonly placements: readonly Placement[];
   /** Numbers of the placements. */
@@ -41,7 +41,7 @@ export interface HandState {
 
 const NOTHING: readonly number[] = [NO_STAND, NO_STAND, NO_STAND, NO_STAND];
 
-/** Makes a state; the caller has checked that a hand can do it. `anchor`: by default that of the lowest finger. */
+/** Makes a state; the caller has checked that a hand can do it. `anchor`: by default no finger reaches. */
 export function handState(
   strikes: readonly number[],
   placements: readonly Placement[],
@@ -67,7 +67,9 @@ export function handState(
       isBarre(lying[finger - 1]!) ? [{ ...standAt(lying[finger - 1]!), finger }] : [],
     ),
     range,
-    anchor: range ? (anchor ?? Math.max(1, range.low)) : (memory?.anchor ?? NO_ANCHOR),
+    anchor: range
+      ? (anchor ?? anchorId(Math.max(1, range.low), Math.max(1, range.high)))
+      : (memory?.anchor ?? NO_ANCHOR),
     memory,
   };
 }

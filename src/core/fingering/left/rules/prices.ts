@@ -85,7 +85,10 @@ export function returnCost(
 /** What a state costs as the first one. */
 export function entryCost(setting: HandSetting, state: HandState, ledger?: Ledger): number {
   const bill = new Bill(setting, ledger);
-  chargeEntry(recordHand(state, { index: 0, tick: 0, timeMs: 0, struck: state.strikes, held: [], taken: [], laid: [] }), bill);
+  chargeEntry(
+    recordHand(state, { index: 0, tick: 0, timeMs: 0, struck: state.strikes, held: [], taken: [], laid: [] }),
+    bill,
+  );
   return bill.sum;
 }
 

@@ -8,8 +8,28 @@ interface LeftSchool {
 
 export const LEFT_SCHOOLS = {
   balanced: { factors: {} },
-  'low-and-open': { factors: { position: 4, highNote: 4, openMelody: 0, openSlow: 0, wound: 2, shift: 2, stretch: 1.5, barre: 1.5 } },
-  'singing-line': { factors: { openMelody: 14, openSlow: 4, slowStringChange: 2, crossedLine: 2, stringSkip: 2, stringChange: 16 } },
+  'low-and-open': {
+    factors: {
+      position: 4,
+      highNote: 4,
+      openMelody: 0,
+      openSlow: 0,
+      wound: 2,
+      shift: 2,
+      stretch: 1.5,
+      barre: 1.5,
+    },
+  },
+  'singing-line': {
+    factors: {
+      openMelody: 14,
+      openSlow: 4,
+      slowStringChange: 2,
+      crossedLine: 2,
+      stringSkip: 2,
+      stringChange: 16,
+    },
+  },
   'ring-over': {
     factors: { ringOver: 80, openMelody: 0, crossedLine: 0, stringSkip: 0, shift: 2, shiftTooFast: 2 },
   },

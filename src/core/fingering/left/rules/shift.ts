@@ -1,6 +1,6 @@
 /** Changes of position: how far, in what time, carried by what. Source: handbook, "Shifts". */
 import { movementMs } from '../../../instrument/handProfile';
-import { NO_ANCHOR } from './anchor';
+import { anchorHigh, anchorId, anchorLow, anchorWay, NO_ANCHOR } from './anchor';
 import { bearing, countIn, LEAVES, SLIDES, SQUEAKS, STAYS } from './fingers';
 import { freedTicks, type Hand, LONG_FREE } from './hand';
 import { handWayMm } from './handWay';
@@ -35,12 +35,11 @@ function carrierOf(counts: number): number {
   return (shape ? 3 : 1) + Number(squeaks);
 }
 
-/** Less than this is reaching out of the position: the thumb stays. */
-export const isShift = (start: number, end: number): boolean => start !== end;
+/** Less is reaching out of the position: the thumb stays. */
+export const isShift = (start: number, end: number): boolean => anchorWay(start, end) !== 0;
 
 /** Anchor before, and whether it is only remembered; 0 where no finger ever lay. */
-const fromCode = (anchor: number, freed: boolean) =>
-  anchor === NO_ANCHOR ? 0 : 2 * anchor + Number(freed);
+const fromCode = (anchor: number, freed: boolean) => (anchor === NO_ANCHOR ? 0 : 2 * anchor + Number(freed));
 
 /** The way of the hand from where it stays, or stayed before it was freed, to where it stays when it next stops something. */
 export const SHIFT: CarriedRule = {
@@ -55,15 +54,15 @@ export const SHIFT: CarriedRule = {
   charge: (from, to, ms, carrier, bill) => {
     if (to === 0) return;
     const start = from >> 1;
-    const end = to;
-    if (start === end) return;
     // A stay is paid when the hand comes up, not for each note.
-    bill.charge('position', Math.max(0, heightOf(end) - heightOf(Math.max(1, start))));
-    if (start === NO_ANCHOR) return;
+    const before = start === NO_ANCHOR ? FIRST_POSITION : start;
+    if (anchorWay(before, to) > 0)
+      bill.charge('position', heightOf(anchorLow(to)) - heightOf(anchorHigh(before)));
+    if (start === NO_ANCHOR || !isShift(start, to)) return;
     const { by, squeaks } = CARRIERS[carrier]!;
     // An open string or a rest carries the hand at the full way.
     chargeShift(
-      handWayMm(start, end, bill.setting.fretboard),
+      handWayMm(start, to, bill.setting.fretboard),
       ms,
       by === 'none' && (from & 1) === 1 ? 'open' : by,
       bill,
@@ -72,8 +71,10 @@ export const SHIFT: CarriedRule = {
   },
 };
 
+const FIRST_POSITION = anchorId(1, 1);
+
 /** Very high is harder. */
-const heightOf = (anchor: number): number => anchor - 1 + 12 * Math.max(0, anchor - 12);
+const heightOf = (fret: number): number => fret - 1 + 12 * Math.max(0, fret - 12);
 
 function chargeShift(distanceMm: number, windowMs: number, carrier: Carrier, bill: Bill) {
   const share = movementMs(distanceMm, bill.setting.hand) / Math.max(1, windowMs);

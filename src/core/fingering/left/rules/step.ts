@@ -65,7 +65,11 @@ export type PlacedNotes = Pick<HandStep, 'struck' | 'taken' | 'laid'>;
 
 export function placedNotes({ strikes }: FingeringProblem, { struck, taken, laid }: Moment): PlacedNotes {
   const notesOf = (indices: readonly number[]) => indices.map((index) => noteOf(strikes[index]!));
-  return { struck: notesOf(struck), taken: taken.map((strike) => struck.indexOf(strike)), laid: notesOf(laid) };
+  return {
+    struck: notesOf(struck),
+    taken: taken.map((strike) => struck.indexOf(strike)),
+    laid: notesOf(laid),
+  };
 }
 
 /** The last step to each moment of a problem: layers and explanations ask for the same. */
@@ -155,10 +159,16 @@ const noteOf = ({ midi, touch, role, manner, printed, ornamented }: Strike): Str
   ornamented,
 });
 
-type Alike = Pick<HandStep, 'ticks' | 'endedTicks' | 'lastedTicks' | 'held' | 'struck' | 'taken' | 'laid' | 'links'>;
+type Alike = Pick<
+  HandStep,
+  'ticks' | 'endedTicks' | 'lastedTicks' | 'held' | 'struck' | 'taken' | 'laid' | 'links'
+>;
 
 /** Times in ms follow from those in ticks and the pulse. */
-function keyOf({ ticks, endedTicks, lastedTicks, held, struck, taken, laid, links }: Alike, pulse: number | string): string {
+function keyOf(
+  { ticks, endedTicks, lastedTicks, held, struck, taken, laid, links }: Alike,
+  pulse: number | string,
+): string {
   const grips = [...new Set(held.map(({ grip }) => grip))];
   const cuts = held.map(({ column, cut, grip }) => {
     const unit = grip === null ? '' : `g${grips.indexOf(grip)}`;

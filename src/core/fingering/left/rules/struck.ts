@@ -1,6 +1,6 @@
 /** What it costs to stop or leave open the notes that are struck at a moment. */
 import type { Manner, Strike } from '../../problem/strike';
-import { ANCHORS } from './anchor';
+import { anchorLow, ANCHORS } from './anchor';
 import type { Hand } from './hand';
 import { rangeAt } from './range';
 import { fretOfStand, NO_STAND } from './stand';
@@ -22,14 +22,14 @@ export const struckRule = (note: StruckNote, k: number, lies: boolean): OwnRule 
     if (code === 0) return;
     const place = PLACEMENTS[Math.floor(code / ANCHORS) - 1]!;
     chargeMarks(note, place, bill);
-    if (!lies) chargeStruck(note, place, code % ANCHORS, bill);
+    if (!lies) chargeStruck(note, place, anchorLow(code % ANCHORS), bill);
   },
 });
 
 /** From above this position on an open string stands out more and more. */
 const OPEN_POSITION = 3;
 
-/** @param position the hand's anchor */
+/** @param position where the hand stays */
 export function chargeStruck(
   { role, manner }: Pick<Strike, 'role' | 'manner'>,
   place: Placement,
@@ -97,7 +97,7 @@ export const reachingRule = (fresh: readonly number[]): OwnRule => ({
   id: 'reaching',
   code: (hand) => {
     if (stoppingFingers(hand, fresh) < 2) return 0;
-    return isAlone(hand) ? drawnIn(hand) * 8 + opened(hand) : 8 * beside(hand);
+    return isAlone(hand) ? drawnIn(hand) * 8 + opened(hand) : 8 * overNut(hand);
   },
   charge: (code, bill) => {
     bill.charge('squeeze', Math.floor(code / 8));
@@ -108,11 +108,8 @@ export const reachingRule = (fresh: readonly number[]): OwnRule => ({
 /** One finger is down: how several lie to each other is the business of their shape. */
 const isAlone = ({ down }: Hand): boolean => (down & (down - 1)) === 0;
 
-/** Frets by which all of a shape lies beside the position: over the nut there is none. */
-function beside(hand: Hand): number {
-  const { low, high } = rangeAt(hand.range);
-  return Math.max(0, low - hand.anchor, hand.anchor - high);
-}
+/** Frets by which all of a shape lies over the nut, where no position is. */
+const overNut = ({ range }: Hand): number => Math.max(0, 1 - rangeAt(range).high);
 
 /** Frets by which the hand opens: 4 lies above its own, 1 below. */
 function opened(hand: Hand): number {

@@ -185,7 +185,8 @@ export const LEFT_TERMS = termsOf(
     },
     squeeze: {
       unit: 'fret',
-      measures: 'a stopped note for which a finger lies off its fret of the position, the hand no wider for it',
+      measures:
+        'a stopped note for which a finger lies off its fret of the position, the hand no wider for it',
       words: 'finger off its fret',
       start: 6,
       fitted: true,

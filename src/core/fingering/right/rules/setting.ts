@@ -91,4 +91,3 @@ export function plainSetting(problem: FingeringProblem, style: RightStyle = PLAI
     reading,
   };
 }
-
