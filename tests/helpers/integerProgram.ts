@@ -23,6 +23,7 @@ import {
 import type { Ink } from '../../src/core/fingering/problem/ink';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
+import { isSilent } from '../../src/core/fingering/problem/strike';
 import { pairOf } from '../../src/core/instrument/handProfile';
 import { indexFinger } from './indexFinger';
 import { LinearProgram } from './linearProgram';
@@ -258,8 +259,8 @@ function heldNotes(model: LinearProgram, problem: FingeringProblem, way: Step) {
     model.binaries.add(passed);
     for (const here of of(after, strike)) staysOnSpot(model, here, of(before, strike), before, passed);
     heldPrices(model, problem, way, strike, passed);
-    if (problem.strikes[strike]!.grip === null) openStrings(model, way, strike);
-    else model.row([[1, passed]], '=', 0);
+    if (!isSilent(problem.strikes[strike]!, next.tick)) openStrings(model, way, strike);
+    if (problem.strikes[strike]!.grip !== null) model.row([[1, passed]], '=', 0);
   }
   gripsWhole(model, problem, way);
   model.row(
@@ -269,22 +270,63 @@ function heldNotes(model: LinearProgram, problem: FingeringProblem, way: Step) {
   );
 }
 
-/** Of a grip everything that lies stays, and what is struck in it stays where it lies, or nothing of it. */
-function gripsWhole(model: LinearProgram, { strikes }: FingeringProblem, { next, before, after }: Step) {
+/**
+ * Of a grip that lies whole everything stays, and what is struck in it stays where it lies, or nothing of it; of one that
+ * is broken nothing stays that is not heard.
+ */
+function gripsWhole(
+  model: LinearProgram,
+  { strikes, weights }: FingeringProblem,
+  { next, before, after }: Step,
+) {
   const grips = new Set(next.held.map((strike) => strikes[strike]!.grip).filter((grip) => grip !== null));
   for (const grip of grips) {
-    const kept = `K_${next.index}_${grip}`;
-    model.binaries.add(kept);
-    for (const strike of next.held.filter((one) => strikes[one]!.grip === grip)) {
-      model.row([[-1, kept], ...sum(of(after, strike))], '<=', 0);
-      model.row([[1, kept], ...sum(of(before, strike)), ...sum(of(after, strike), -1)], '<=', 1);
-      for (const taken of next.taken.filter((one) => strikes[one]!.grip === grip))
-        for (const was of [...of(before, taken), ...of(before, strikes[taken]!.continues ?? -1)]) {
-          const same = of(after, taken).filter(({ place }) => samePlace(place, was.place));
-          // Bound only where something of the grip is held on beside it.
-          model.row([[1, was.name], [1, kept], ...sum(of(after, strike)), ...sum(same, -1)], '<=', 2);
-        }
+    const [whole, kept, lost] = ['C', 'K', 'R'].map((letter) => `${letter}_${next.index}_${grip}`) as [
+      string,
+      string,
+      string,
+    ];
+    for (const name of [whole, kept]) model.binaries.add(name);
+    const held = next.held.filter((one) => strikes[one]!.grip === grip);
+    const taken = next.taken.filter((one) => strikes[one]!.grip === grip);
+    const wasAt = (strike: number) =>
+      taken.includes(strike)
+        ? [...of(before, strike), ...of(before, strikes[strike]!.continues ?? -1)]
+        : of(before, strike);
+    const unit = [...held, ...taken].map(wasAt);
+    for (const was of unit) model.row([[1, whole], ...sum(was, -1)], '<=', 0);
+    model.row([[-1, whole], ...unit.flatMap((was) => sum(was))], '<=', unit.length - 1);
+    model.row(
+      [
+        [1, kept],
+        [-1, whole],
+      ],
+      '<=',
+      0,
+    );
+    for (const strike of held) {
+      const stays = sum(of(after, strike));
+      model.row([[-1, kept], ...stays], '>=', 0);
+      if (isSilent(strikes[strike]!, next.tick)) {
+        model.row([[-1, kept], ...stays], '<=', 0);
+        const { manner } = strikes[strike]!;
+        model.cost(priceOf(weights, 'regrip', manner === 'drone' ? 3 : 1), lost);
+      } else model.row([[1, whole], [-1, kept], ...stays], '<=', 1);
     }
+    model.row(
+      [
+        [1, lost],
+        [-1, whole],
+        [1, kept],
+      ],
+      '>=',
+      0,
+    );
+    for (const strike of taken)
+      for (const was of wasAt(strike)) {
+        const same = of(after, strike).filter(({ place }) => samePlace(place, was.place));
+        model.row([[1, was.name], [1, kept], ...sum(same, -1)], '<=', 1);
+      }
   }
 }
 
@@ -319,7 +361,8 @@ function heldPrices(
   passed: string,
 ) {
   const { strikes, weights } = problem;
-  const cut = maybeCut(problem, strikes[strike]!, next);
+  // What is lost with a silent note of a grip is paid for the grip.
+  const cut = isSilent(strikes[strike]!, next.tick) ? null : maybeCut(problem, strikes[strike]!, next);
   if (!cut) return;
   model.cost(priceOf(weights, 'handOver', 1), passed);
   const bill = new Bill(problem, undefined);

@@ -50,6 +50,10 @@ export interface Strike {
   readonly printed: PrintedMarks;
 }
 
+/** Part of a grip, but not heard at this time: it is still to be struck, or its written time is over. */
+export const isSilent = ({ grip, onsetTicks, writtenEndTicks }: Strike, tick: number): boolean =>
+  grip !== null && (onsetTicks > tick || writtenEndTicks <= tick);
+
 /** One pitch that comes again in its voice: the hand had better leave it as it is. Another voice strikes it for itself. */
 export const isSameAgain = (before: Strike, after: Strike): boolean =>
   before.midi === after.midi && before.voice === after.voice;

@@ -136,6 +136,7 @@ class HoldsInTheMaking {
   private readonly keys: RowKeys;
   private readonly rules: readonly WayRule[];
   private readonly grips: readonly (number | null)[];
+  private readonly silent: readonly boolean[];
   /** Notes that are held on and not struck. */
   private readonly width: number;
 
@@ -149,6 +150,7 @@ class HoldsInTheMaking {
     this.keys = new RowKeys(this.width);
     this.rules = heldRules(step);
     this.grips = step.held.map(({ grip }) => grip);
+    this.silent = step.held.map(({ silent }) => silent);
   }
 
   /**
@@ -160,19 +162,22 @@ class HoldsInTheMaking {
     const sounding = group.places
       .map((_place, h) => h)
       .filter((h) => h < this.width && group.places[h] !== NO_PLACE);
-    const blocks = this.blocksOf(sounding);
+    const whole = this.wholeGrips(group.places);
+    const { blocks, gone } = this.blocksOf(sounding, whole);
     const stopped = sounding.filter((h) => FINGER_OF[group.places[h]!]! > 0).length;
     const silenced = stopped + struck.count > 1 ? ALL_STRINGS : struck.strings;
     const takings = this.takingsOf(group.places, sounding);
     const held = Array.from({ length: this.width }, () => NO_PLACE);
-    const whole = held.reduce((sum, _place, h) => sum + keys.part(h, group.places[h]!), 0);
+    const all = held.reduce((sum, _place, h) => sum + keys.part(h, group.places[h]!), 0);
     const letGo = sounding.map((h) => keys.part(h, NO_PLACE) - keys.part(h, group.places[h]!));
-    const cutOf = sounding.map((h) => this.price(h, group.places[h]!, NO_PLACE));
+    const cutOf = sounding.map((h, bit) =>
+      gone & (1 << bit) ? 0 : this.price(h, group.places[h]!, NO_PLACE),
+    );
     // What holds most comes first: it is cheapest, and soon shuts out the rest.
     for (let choice = (1 << blocks.length) - 1; choice >= 0; choice--) {
       let cuts = 0;
       let freedOpen = 0;
-      let sum = whole;
+      let sum = all;
       let subset = 0;
       for (let b = 0; b < blocks.length; b++) if (choice & (1 << b)) subset |= blocks[b]!;
       for (let bit = 0; bit < sounding.length; bit++) {
@@ -182,10 +187,10 @@ class HoldsInTheMaking {
         if (subset & (1 << bit)) continue;
         cuts += cutOf[bit]!;
         sum += letGo[bit]!;
-        if (FINGER_OF[place] === 0 && this.grips[h] === null) freedOpen |= stringBit(STRING_OF[place]!);
+        if (FINGER_OF[place] === 0 && !this.silent[h]) freedOpen |= stringBit(STRING_OF[place]!);
       }
       if (freedOpen & ~silenced) continue;
-      const bound = this.boundBy(group.places, held);
+      const bound = this.boundBy(group.places, held, whole);
       this.hold(held, sum).arrivals.push(arrivals.add(group, { cuts, taker: 0, freedOpen, bound }));
       for (const { bit, h, taken, change, taker, price, clashes } of takings) {
         if (!(subset & (1 << bit)) || subset & clashes) continue;
@@ -198,25 +203,45 @@ class HoldsInTheMaking {
     }
   }
 
-  /** A grip of which something is held binds its other notes to their places. */
-  private boundBy(places: readonly number[], held: readonly number[]): readonly number[] {
-    const holds = new Set(held.flatMap((place, h) => (place === NO_PLACE ? [] : [this.grips[h]])));
+  /** Grips of which everything lies. */
+  private wholeGrips(places: readonly number[]): ReadonlySet<number> {
+    const whole = new Set(this.grips.filter((grip) => grip !== null));
+    places.forEach((place, h) => {
+      if (place === NO_PLACE) whole.delete(this.grips[h]!);
+    });
+    return whole;
+  }
+
+  /** A whole grip of which something is held binds its other notes to their places. */
+  private boundBy(
+    places: readonly number[],
+    held: readonly number[],
+    whole: ReadonlySet<number>,
+  ): readonly number[] {
+    const holds = new Set(
+      held.flatMap((place, h) => (place !== NO_PLACE && whole.has(this.grips[h]!) ? [this.grips[h]] : [])),
+    );
     return places.slice(this.width).map((place, k) => {
       const grip = this.grips[this.width + k];
       return grip !== null && holds.has(grip) ? place : NO_PLACE;
     });
   }
 
-  /** Bits of what is let go together: the notes of a grip, and each other note by itself. */
-  private blocksOf(sounding: readonly number[]): readonly number[] {
+  /**
+   * Bits of what is held or let go together: the notes of a whole grip, and each other note that is heard by itself.
+   * `gone`: silent notes of a grip that is broken are let go in any case.
+   */
+  private blocksOf(sounding: readonly number[], whole: ReadonlySet<number>) {
     const byGrip = new Map<number, number>();
     const single: number[] = [];
+    let gone = 0;
     sounding.forEach((h, bit) => {
-      const grip = this.grips[h]!;
-      if (grip === null) single.push(1 << bit);
-      else byGrip.set(grip, (byGrip.get(grip) ?? 0) | (1 << bit));
+      const grip = this.grips[h] ?? null;
+      if (grip !== null && whole.has(grip)) byGrip.set(grip, (byGrip.get(grip) ?? 0) | (1 << bit));
+      else if (this.silent[h]) gone |= 1 << bit;
+      else single.push(1 << bit);
     });
-    return [...single, ...byGrip.values()];
+    return { blocks: [...single, ...byGrip.values()], gone };
   }
 
   /** Part of the tie rule: by what lies where, whatever they were made from. */

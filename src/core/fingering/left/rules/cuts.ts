@@ -1,7 +1,8 @@
 /** What a change of state takes away from notes that should go on. */
 import type { FingeringProblem, Moment } from '../../problem/problem';
-import { isSameAgain, type Strike } from '../../problem/strike';
+import { isSameAgain, isSilent, type Strike } from '../../problem/strike';
 import type { Bill } from './ledger';
+import type { Hand } from './hand';
 import { NO_PLACE, type Placement } from './place';
 import type { WayRule } from './rule';
 import type { HeldNote } from './step';
@@ -38,7 +39,7 @@ const DRONE_REGRIP = 3;
 
 /** Null where the same pitch is struck again: the sound goes on, nothing is lost. */
 export function maybeCut(problem: FingeringProblem, strike: Strike, next: Moment): Cut | null {
-  if (strike.grip !== null && strike.writtenEndTicks <= next.tick)
+  if (isSilent(strike, next.tick))
     return strike.manner === 'drone' ? { ...REGRIP, amount: DRONE_REGRIP } : REGRIP;
   if (next.struck.some((other) => isSameAgain(strike, problem.strikes[other]!))) return null;
   const cut = cutAt(problem, strike, next.tick);
@@ -51,10 +52,17 @@ export function chargeCut({ term, amount, mustRing }: Cut, bill: Bill): void {
   if (mustRing) bill.charge('cutMustRing', 1);
 }
 
+/** Where a held note lies, NO_PLACE where nothing is lost with it: a silent note of a grip that is broken already. */
+function heldPlace(hand: Hand, { column, silent, unit }: HeldNote): number {
+  if (column < 0) return NO_PLACE;
+  const isWhole = () => unit.every((one) => one >= 0 && hand.placeOn(one) !== NO_PLACE);
+  return silent && !isWhole() ? NO_PLACE : hand.placeOn(column);
+}
+
 /** A held note is let go, or handed to another finger. Free where its pitch is struck again. */
-export const heldRule = ({ column, cut }: HeldNote, h: number): WayRule => ({
+export const heldRule = (note: HeldNote, h: number, { cut } = note): WayRule => ({
   id: `held ${cut ? `${cut.term} ${cut.amount} ${cut.mustRing}` : 'again'}`,
-  from: { code: (hand) => (column < 0 ? NO_PLACE : hand.placeOn(column)) + 1, ms: () => 0 },
+  from: { code: (hand) => heldPlace(hand, note) + 1, ms: () => 0 },
   to: { code: (hand) => hand.placeOn(h) + 1 },
   charge: (from, to, _ms, bill) => {
     if (from === 0 || from === to || !cut) return;

@@ -1,6 +1,7 @@
 /** Whether there is a way from one state of the hand to the next, and what a freed hand remembers on it. */
 import type { FingeringProblem, Moment } from '../../problem/problem';
 import { freedTicks, type Hand, LONG_FREE } from './hand';
+import { isSilent } from '../../problem/strike';
 import type { HandMemory, HandState } from './handState';
 import { FINGER_OF, spotOf } from './place';
 import { NO_ANCHOR } from './anchor';
@@ -24,8 +25,9 @@ export function follows(problem: FingeringProblem, from: HandState, to: HandStat
     const before = from.strikes.indexOf(strike);
     const isGrip = problem.strikes[strike]!.grip !== null;
     if (slot < 0) {
-      const letGo = before < 0 ? null : from.placements[before]!;
-      if (letGo?.finger === 0 && !isGrip && !isSilenced(to, letGo.string)) return false;
+      const letGo =
+        before < 0 || isSilent(problem.strikes[strike]!, next.tick) ? null : from.placements[before]!;
+      if (letGo?.finger === 0 && !isSilenced(to, letGo.string)) return false;
       continue;
     }
     if (before < 0) return false;
@@ -38,7 +40,10 @@ export function follows(problem: FingeringProblem, from: HandState, to: HandStat
   return to.range !== null || sameMemory(handMemoryAfter(problem, from, next), to.memory);
 }
 
-/** Of a grip everything that lies stays, and what is struck in it is struck where it lies, or nothing of it stays. */
+/**
+ * Of a grip that lies whole everything stays, and what is struck in it is struck where it lies, or nothing of it stays;
+ * of one that is broken nothing stays that is not heard.
+ */
 function gripsStayWhole(
   { strikes }: FingeringProblem,
   from: HandState,
@@ -47,20 +52,18 @@ function gripsStayWhole(
 ): boolean {
   const placeIn = (state: HandState, strike: number | null) =>
     strike === null ? undefined : state.places[state.strikes.indexOf(strike)];
-  const lain = next.held.filter(
-    (strike) => strikes[strike]!.grip !== null && placeIn(from, strike) !== undefined,
-  );
-  for (const grip of new Set(lain.map((strike) => strikes[strike]!.grip))) {
-    const own = lain.filter((strike) => strikes[strike]!.grip === grip);
-    const kept = own.filter((strike) => placeIn(to, strike) !== undefined).length;
-    if (kept === 0) continue;
-    if (kept < own.length) return false;
-    for (const strike of next.taken.filter((one) => strikes[one]!.grip === grip)) {
-      const before = placeIn(from, strike) ?? placeIn(from, strikes[strike]!.continues);
-      if (before !== undefined && placeIn(to, strike) !== before) return false;
-    }
-  }
-  return true;
+  const placeBefore = (strike: number) =>
+    placeIn(from, strike) ?? placeIn(from, next.taken.includes(strike) ? strikes[strike]!.continues : null);
+  const grips = new Set(next.held.map((strike) => strikes[strike]!.grip).filter((grip) => grip !== null));
+  return [...grips].every((grip) => {
+    const held = next.held.filter((strike) => strikes[strike]!.grip === grip);
+    const taken = next.taken.filter((strike) => strikes[strike]!.grip === grip);
+    const stays = (strike: number) => placeIn(to, strike) !== undefined;
+    if ([...held, ...taken].some((strike) => placeBefore(strike) === undefined))
+      return held.every((strike) => !isSilent(strikes[strike]!, next.tick) || !stays(strike));
+    if (!held.some(stays)) return true;
+    return held.every(stays) && taken.every((strike) => placeIn(to, strike) === placeBefore(strike));
+  });
 }
 
 /** An open string sounds on by itself until something lies on it: a note, or a barre, which may lie flat. */

@@ -32,7 +32,7 @@ export const stepRules = (step: HandStep): StepRules => ({
 });
 
 /** What it costs not to hold, as it was, what should sound on. */
-export const heldRules = ({ held }: HandStep): readonly WayRule[] => held.map(heldRule);
+export const heldRules = ({ held }: HandStep): readonly WayRule[] => held.map((note, h) => heldRule(note, h));
 
 /** What a state costs as the first one: a barre must be laid there, too. */
 export const ENTRY: readonly WayRule[] = BARRES;

@@ -3,7 +3,7 @@
  * depends on nothing else. Equal steps from the same states share their states, their ways and all prices.
  */
 import type { FingeringProblem, Moment } from '../../problem/problem';
-import { isSameAgain, type Manner, type Strike } from '../../problem/strike';
+import { isSameAgain, isSilent, type Manner, type Strike } from '../../problem/strike';
 import { sameNumbers } from '../../solver/numberRows';
 import { type Cut, hurryOf, maybeCut } from './cuts';
 import { LAST_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE } from './terms';
@@ -32,8 +32,12 @@ export interface HeldNote {
   readonly column: number;
   /** What letting it go takes away; null where its pitch is struck again and the sound goes on. */
   readonly cut: Cut | null;
-  /** The grip that it is part of: its notes lie together or not at all. */
+  /** The grip that it is part of: what lies whole stays whole, or is let go. */
   readonly grip: number | null;
+  /** Part of a grip that is not heard at the new moment: where the grip is broken it is gone. */
+  readonly silent: boolean;
+  /** Columns of its grip in the layer before. */
+  readonly unit: readonly number[];
 }
 
 export interface HandStep {
@@ -109,18 +113,7 @@ function stepBetween(
     ticks: next.tick - start,
     endedTicks: ends.map((end) => next.tick - end),
     lastedTicks: columns.map((strike, c) => Math.max(0, ends[c]! - strikes[strike]!.onsetTicks)),
-    held: [
-      ...next.held.map((strike) => ({
-        column: columns.indexOf(strike),
-        cut: maybeCut(problem, strikes[strike]!, next),
-        grip: strikes[strike]!.grip,
-      })),
-      ...next.taken.map((strike) => ({
-        column: takenFrom(strikes[strike]!, columns),
-        cut: null,
-        grip: strikes[strike]!.grip,
-      })),
-    ],
+    held: heldAt(problem, columns, next),
     ...placedNotes(problem, next),
     links,
   };
@@ -143,6 +136,27 @@ function stepBetween(
 /** A note of a grip rings on, but the hand may leave it when its written time is over. */
 const neededUntil = ({ grip, endTicks, writtenEndTicks }: Strike): number =>
   grip === null ? endTicks : writtenEndTicks;
+
+function heldAt(problem: FingeringProblem, columns: readonly number[], next: Moment): readonly HeldNote[] {
+  const { strikes } = problem;
+  const lying = [
+    ...next.held.map((strike) => ({ strike: strikes[strike]!, column: columns.indexOf(strike) })),
+    ...next.taken.map((strike) => ({
+      strike: strikes[strike]!,
+      column: takenFrom(strikes[strike]!, columns),
+    })),
+  ];
+  return lying.map(({ strike, column }, h) => ({
+    column,
+    cut: h < next.held.length ? maybeCut(problem, strike, next) : null,
+    grip: strike.grip,
+    silent: h < next.held.length && isSilent(strike, next.tick),
+    unit:
+      strike.grip === null
+        ? []
+        : lying.filter((one) => one.strike.grip === strike.grip).map((one) => one.column),
+  }));
+}
 
 /** Its own column, where it was laid before, or that of the note that it strikes again. */
 const takenFrom = ({ index, continues }: Strike, columns: readonly number[]): number => {
@@ -170,8 +184,8 @@ function keyOf(
   pulse: number | string,
 ): string {
   const grips = [...new Set(held.map(({ grip }) => grip))];
-  const cuts = held.map(({ column, cut, grip }) => {
-    const unit = grip === null ? '' : `g${grips.indexOf(grip)}`;
+  const cuts = held.map(({ column, cut, grip, silent }) => {
+    const unit = grip === null ? '' : `g${grips.indexOf(grip)}${silent ? '-' : ''}`;
     return cut ? `${column}${unit}${cut.term}${cut.amount}${cut.mustRing ? '!' : ''}` : `${column}${unit}`;
   });
   const ties = links.map(
