@@ -35,6 +35,7 @@ const SETTING: HandSetting = {
 };
 const UNMARKED = {
   manner: 'plain' as const,
+  voice: '1',
   midi: 0,
   touch: null,
   printed: { finger: null, string: null, pluck: null },
@@ -74,7 +75,7 @@ function amountsOf(places: readonly Placement[]): Float64Array {
     return { ...UNMARKED, role };
   });
   const bill = new Bill(SETTING, ledger);
-  chargeOwn(ownRules({ struck: notes, taken: [], laid: [] }), hand, bill);
+  chargeOwn(ownRules({ struck: notes, taken: [], laid: [], lying: [] }), hand, bill);
   chargeEntry(hand, bill);
   return amounts;
 }

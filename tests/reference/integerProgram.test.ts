@@ -28,6 +28,9 @@ interface Instance {
 /** Shapes under a barre are priced by more than two places: there these terms rest. */
 const NOT_UNDER_BARRES = new Set(['stretch', 'extension', 'contraction', 'order', 'hop', 'hopHaste']);
 
+/** The way up the neck and fingers out of position are dear, so that whoever does not look ahead goes wrong. */
+const DEAR_WAYS: Partial<LeftWeights> = { position: 40, opening: 60, squeeze: 40, regrip: 60 };
+
 function instance(seed: number): Instance {
   const barres = seed % 3 === 0;
   const random = randomFrom(seed + 5000);
@@ -50,6 +53,7 @@ function instance(seed: number): Instance {
       LEFT_TERM_IDS.map((id) => [id, priced(id) ? bare.weights[id] : 0]),
     ) as LeftWeights),
     ...cheapBarres,
+    ...DEAR_WAYS,
   };
   const hand = {
     ...bare.hand,

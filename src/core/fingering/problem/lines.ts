@@ -65,12 +65,11 @@ const moves = (note: Strike, notes: readonly Strike[]) =>
 
 /** The turns of a figure on one side, if they are not always one pitch, are a tune of their own. */
 function isInTune(note: Strike, notes: readonly Strike[], side: number): boolean {
-  const turns = notes.filter(
-    ({ midi }, k) =>
-      side * (midi - (notes[k - 1]?.midi ?? midi - side)) > 0 &&
-      side * (midi - (notes[k + 1]?.midi ?? midi - side)) > 0,
-  );
-  return new Set(turns.map(({ midi }) => midi)).size > 1 && turns.includes(note);
+  const isBeyond = (midi: number, other: Strike | undefined) =>
+    other !== undefined && side * (midi - other.midi) > 0;
+  const turns = notes.filter(({ midi }, k) => isBeyond(midi, notes[k - 1]) && isBeyond(midi, notes[k + 1]));
+  const pitches = new Set(turns.map(({ midi }) => midi));
+  return pitches.size > 1 && pitches.has(note.midi);
 }
 
 /** A broken chord goes on as one grip as long as a hand can hold all of it. */

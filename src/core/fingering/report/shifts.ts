@@ -102,8 +102,8 @@ function tempoAt({ spans, ticksPerQuarter }: FingeringProblem, { tick }: Moment)
   return 60_000 / (spans.spanMs(before, before + 1) * ticksPerQuarter);
 }
 
-/** The tick that lies so many ms before a moment. */
+/** The time in ticks that lies so many ms before a moment; not always a whole number. */
 function leavingTicks(problem: FingeringProblem, moment: Moment, windowMs: number): number {
   const pulseMs = 60_000 / (tempoAt(problem, moment) * problem.ticksPerQuarter);
-  return Math.max(0, Math.round(moment.tick - windowMs / pulseMs));
+  return Math.max(0, moment.tick - windowMs / pulseMs);
 }

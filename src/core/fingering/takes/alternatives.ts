@@ -1,5 +1,5 @@
 /** Other good plans of the whole piece: cheapest first, each different enough from the ones before. */
-import { type HandState, positionOf } from '../left/rules/handState';
+import type { HandState } from '../left/rules/handState';
 import type { FingeringProblem } from '../problem/problem';
 
 export interface PricedStates {
@@ -45,8 +45,9 @@ export function differenceQuarters(
 }
 
 function differ(a: HandState, b: HandState, struck: readonly number[]): boolean {
-  if (positionOf(a.placements) !== positionOf(b.placements)) return true;
-  const stringOf = (state: HandState, strike: number) =>
-    state.placements[state.strikes.indexOf(strike)]?.string;
-  return struck.some((strike) => stringOf(a, strike) !== stringOf(b, strike));
+  const placeOf = (state: HandState, strike: number) => state.placements[state.strikes.indexOf(strike)];
+  return struck.some((strike) => {
+    const [one, other] = [placeOf(a, strike), placeOf(b, strike)];
+    return one?.string !== other?.string || (a.anchor !== b.anchor && one?.finger !== other?.finger);
+  });
 }

@@ -126,7 +126,7 @@ const readRows = (rows: StateRows, struckColumns: readonly number[]): ReadRows =
 });
 
 /** Where no layer comes before. */
-const withNothingLying = (step: HandStep): HandStep => ({ ...step, held: [], taken: [] });
+const withNothingLying = (step: HandStep): HandStep => ({ ...step, held: [], taken: [], lying: [] });
 
 /** A note that is left out is not held, either. */
 function withoutTaken(step: HandStep, left: ReadonlySet<number>): HandStep {

@@ -30,9 +30,20 @@ export function anchorsFor({ low, high }: HandRange, fingers: number, barred: bo
   return Array.from({ length: last - first + 1 }, (_, k) => anchorId(first + k, first + k));
 }
 
-/** How many frets the hand must go from one anchor to another: upwards above 0, 0 where they touch. */
+/** Between spread fingers the middle of the hand may move so many frets while the thumb stays. From memory. */
+const PLAY_FRETS = 1;
+
+/**
+ * How many frets the hand must go from one anchor to another, upwards above 0: the gap between them, or, where they
+ * touch, what its middle moves beyond its play. May end on half a fret.
+ */
 export function anchorWay(from: number, to: number): number {
   const up = anchorLow(to) - anchorHigh(from);
+  if (up > 0) return up;
   const down = anchorLow(from) - anchorHigh(to);
-  return up > 0 ? up : down > 0 ? -down : 0;
+  if (down > 0) return -down;
+  const moved = middle(to) - middle(from);
+  return Math.sign(moved) * Math.max(0, Math.abs(moved) - PLAY_FRETS);
 }
+
+const middle = (anchor: number): number => (anchorLow(anchor) + anchorHigh(anchor)) / 2;

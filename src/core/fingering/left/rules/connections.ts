@@ -69,7 +69,9 @@ const crossOnOneFret = (a: Placement, b: Placement) =>
 /** How the melody goes from string to string. Source: handbook, "What costs" (colour) and "Looking ahead". */
 export function chargeLine(a: Placement, b: Placement, semitones: number, manner: Manner, bill: Bill): void {
   if (a.string === b.string) {
-    bill.charge('ringOver', semitones === 0 ? 0 : 1);
+    if (semitones === 0) return;
+    bill.charge('ringOver', 1);
+    if (manner === 'figure') bill.charge('figureString', 1);
     return;
   }
   const isStep = Math.abs(semitones) <= STEP_SEMITONES;

@@ -51,8 +51,8 @@ describe('a change of position', () => {
     expect(shiftBetween(up, [at(4, 2, 2), at(2, 1, 1)], [at(4, 6, 2), at(2, 5, 1)])?.carrier).toBe('shape');
     expect(shiftBetween(chords([52], [62]), [at(4, 2, 1)], [at(2, 3, 2)])).toBeNull();
     expect(shiftBetween(chords([52], [64]), [at(4, 2, 1)], [at(3, 9, 1)])?.carrier).toBe('none');
-    const far = chords([52, 62], [52, 67]);
-    const onto = shiftBetween(far, [at(4, 2, 1), at(2, 3, 4)], [at(4, 2, 1), at(3, 12, 4)]);
+    const far = chords([52, 57], [52, 67]);
+    const onto = shiftBetween(far, [at(4, 2, 1), at(3, 2, 2)], [at(4, 2, 1), at(3, 12, 4)]);
     expect(onto).toMatchObject({ carrier: 'pivot', finger: 1 });
   });
 

@@ -1,4 +1,5 @@
 /** All rules of the left hand. A new one is a file beside this and a line here. */
+import { crossingRule } from './crossing';
 import { heldRule } from './cuts';
 import { linkRule } from './connections';
 import { BARRES, HOPS } from './fingers';
@@ -11,12 +12,15 @@ import { WEAK_PAIR_MS } from './terms';
 import { TURN_WEAKNESS } from './turns';
 
 /** What a state costs by itself as these notes are struck: a shape and its fingers when they are taken, not again. */
-export function ownRules({ struck, taken, laid }: PlacedNotes): readonly OwnRule[] {
+export function ownRules(notes: PlacedNotes): readonly OwnRule[] {
+  const { struck, taken, laid } = notes;
   const placed = [...struck.keys()].filter((k) => !taken.includes(k));
   const silent = laid.map((_note, k) => struck.length + k);
   const fresh = [...placed, ...silent];
   return [
-    ...(fresh.length > 0 ? [STANDING, stoppingRule(fresh), reachingRule(fresh)] : []),
+    ...(fresh.length > 0
+      ? [STANDING, stoppingRule(fresh), reachingRule(fresh), crossingRule(notes, fresh)]
+      : []),
     ...struck.map((note, k) => struckRule(note, k, taken.includes(k))),
     ...silent.map(laidRule),
   ];

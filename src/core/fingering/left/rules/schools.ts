@@ -31,7 +31,16 @@ export const LEFT_SCHOOLS = {
     },
   },
   'ring-over': {
-    factors: { ringOver: 80, openMelody: 0, crossedLine: 0, stringSkip: 0, shift: 2, shiftTooFast: 2 },
+    factors: {
+      ringOver: 80,
+      openMelody: 0,
+      crossedLine: 0,
+      crossedVoices: 0,
+      figureString: 2,
+      stringSkip: 0,
+      shift: 2,
+      shiftTooFast: 8,
+    },
   },
   'guide-first': { factors: { jump: 20, hop: 4, fingerChanged: 2, order: 0.3 } },
   'few-barres': { factors: { barre: 3, barreHold: 3, smallBarre: 3 } },

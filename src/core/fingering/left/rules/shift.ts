@@ -56,8 +56,7 @@ export const SHIFT: CarriedRule = {
     const start = from >> 1;
     // A stay is paid when the hand comes up, not for each note.
     const before = start === NO_ANCHOR ? FIRST_POSITION : start;
-    if (anchorWay(before, to) > 0)
-      bill.charge('position', heightOf(anchorLow(to)) - heightOf(anchorHigh(before)));
+    bill.charge('position', Math.max(0, heightOf(anchorLow(to)) - heightOf(anchorHigh(before))));
     if (start === NO_ANCHOR || !isShift(start, to)) return;
     const { by, squeaks } = CARRIERS[carrier]!;
     // An open string or a rest carries the hand at the full way.

@@ -9,7 +9,10 @@ import { type Cut, hurryOf, maybeCut } from './cuts';
 import { LAST_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE } from './terms';
 
 /** What of a struck note bears on its placement. */
-export type StruckNote = Pick<Strike, 'midi' | 'touch' | 'role' | 'manner' | 'printed' | 'ornamented'>;
+export type StruckNote = Pick<
+  Strike,
+  'midi' | 'touch' | 'voice' | 'role' | 'manner' | 'printed' | 'ornamented'
+>;
 
 /** A struck note and the one that leads to it; `again`: the same pitch, which still sounds or just ends. */
 export interface Link {
@@ -57,6 +60,8 @@ export interface HandStep {
   readonly taken: readonly number[];
   /** Notes of a grip that is taken here, which are struck later. */
   readonly laid: readonly StruckNote[];
+  /** What is held on and not struck, by column. */
+  readonly lying: readonly Pick<Strike, 'midi' | 'voice' | 'manner'>[];
   readonly links: readonly Link[];
   /** Ms from so many ticks before the new moment to it. */
   readonly msBefore: (ticks: number) => number;
@@ -65,14 +70,18 @@ export interface HandStep {
 }
 
 /** What is struck or laid at a moment; `taken`: indices into `struck` of what lies already. */
-export type PlacedNotes = Pick<HandStep, 'struck' | 'taken' | 'laid'>;
+export type PlacedNotes = Pick<HandStep, 'struck' | 'taken' | 'laid' | 'lying'>;
 
-export function placedNotes({ strikes }: FingeringProblem, { struck, taken, laid }: Moment): PlacedNotes {
+export function placedNotes(
+  { strikes }: FingeringProblem,
+  { struck, taken, laid, held }: Moment,
+): PlacedNotes {
   const notesOf = (indices: readonly number[]) => indices.map((index) => noteOf(strikes[index]!));
   return {
     struck: notesOf(struck),
     taken: taken.map((strike) => struck.indexOf(strike)),
     laid: notesOf(laid),
+    lying: held.map((index) => strikes[index]!),
   };
 }
 
@@ -164,9 +173,10 @@ const takenFrom = ({ index, continues }: Strike, columns: readonly number[]): nu
   return own < 0 && continues !== null ? columns.indexOf(continues) : own;
 };
 
-const noteOf = ({ midi, touch, role, manner, printed, ornamented }: Strike): StruckNote => ({
+const noteOf = ({ midi, touch, voice, role, manner, printed, ornamented }: Strike): StruckNote => ({
   midi,
   touch,
+  voice,
   role,
   manner,
   printed,
@@ -175,12 +185,12 @@ const noteOf = ({ midi, touch, role, manner, printed, ornamented }: Strike): Str
 
 type Alike = Pick<
   HandStep,
-  'ticks' | 'endedTicks' | 'lastedTicks' | 'held' | 'struck' | 'taken' | 'laid' | 'links'
+  'ticks' | 'endedTicks' | 'lastedTicks' | 'held' | 'struck' | 'taken' | 'laid' | 'lying' | 'links'
 >;
 
 /** Times in ms follow from those in ticks and the pulse. */
 function keyOf(
-  { ticks, endedTicks, lastedTicks, held, struck, taken, laid, links }: Alike,
+  { ticks, endedTicks, lastedTicks, held, struck, taken, laid, lying, links }: Alike,
   pulse: number | string,
 ): string {
   const grips = [...new Set(held.map(({ grip }) => grip))];
@@ -192,12 +202,13 @@ function keyOf(
     ({ kind, fromColumn, to, semitones, manner, slid }) =>
       `${kind}${manner}${slid ? '~' : ''}${fromColumn},${to},${semitones}`,
   );
-  return `${pulse};${ticks};${endedTicks.join()};${lastedTicks.join()};${cuts.join()};${struck.map(nameOf).join('|')};${taken.join()};${laid.map(nameOf).join('|')};${ties.join('|')}`;
+  const beside = lying.map(({ midi, voice, manner }) => `${midi}v${voice}${manner}`);
+  return `${pulse};${beside.join()};${ticks};${endedTicks.join()};${lastedTicks.join()};${cuts.join()};${struck.map(nameOf).join('|')};${taken.join()};${laid.map(nameOf).join('|')};${ties.join('|')}`;
 }
 
-function nameOf({ midi, touch, role, manner, printed, ornamented }: StruckNote): string {
+function nameOf({ midi, touch, voice, role, manner, printed, ornamented }: StruckNote): string {
   const touched = touch ? touch.map(({ string, fret }) => `${string}/${fret}`).join() : '';
-  return `${midi}${role}${manner}${printed.finger},${printed.string}${ornamented ? 'o' : ''}${touched}`;
+  return `${midi}v${voice}${role}${manner}${printed.finger},${printed.string}${ornamented ? 'o' : ''}${touched}`;
 }
 
 /** The pulse from the moment before on, and as far back as a freed hand remembers; where it changed, a step is like no other. */

@@ -1,4 +1,5 @@
 /** What it costs to stop or leave open the notes that are struck at a moment. */
+import { openMidi, STRINGS } from '../../../instrument/tuning';
 import type { Manner, Strike } from '../../problem/strike';
 import { anchorLow, ANCHORS } from './anchor';
 import type { Hand } from './hand';
@@ -41,7 +42,13 @@ export function chargeStruck(
     return;
   }
   if (manner !== 'slow' && manner !== 'quick') bill.charge('highNote', place.fret - 1);
+  if (manner === 'drone' && isAlsoOpen(place, bill)) bill.charge('droneStopped', 1);
   if (isWound(place.string)) bill.charge('wound', place.fret);
+}
+
+function isAlsoOpen({ string, fret }: Placement, { setting: { tuning } }: Bill): boolean {
+  const midi = openMidi(tuning, string) + fret;
+  return STRINGS.some((other) => openMidi(tuning, other) === midi);
 }
 
 function chargeOpen(manner: Manner, position: number, bill: Bill): void {

@@ -336,6 +336,34 @@ export const LEFT_TERMS = termsOf(
       source: COMMON,
       shape: linear,
     },
+    crossedVoices: {
+      unit: 'count',
+      measures:
+        'two notes of a voice that lie at once, the higher one on the lower-pitched string; no drones',
+      words: 'higher note on a lower string',
+      start: 25,
+      fitted: true,
+      source: COMMON,
+      shape: linear,
+    },
+    droneStopped: {
+      unit: 'count',
+      measures: 'a pitch that comes again and again, stopped though there is an open string of it',
+      words: 'drone that is not open',
+      start: 12,
+      fitted: true,
+      source: COMMON,
+      shape: linear,
+    },
+    figureString: {
+      unit: 'count',
+      measures: 'a figure whose neighbours lie on one string: the second ends the first',
+      words: 'figure that stays on a string',
+      start: 25,
+      fitted: true,
+      source: COMMON,
+      shape: linear,
+    },
     crossedLine: {
       unit: 'count',
       measures: 'a line that rises to a lower-pitched string or falls to a higher-pitched one',
@@ -506,13 +534,13 @@ export const WEAK_PAIR_MS = 250;
 export const CHANGED_IN_HURRY = 3;
 
 /** Share of the last note before a movement that its finger may give away. From memory. */
-export const RELEASE_SHARE = 0.5;
+export const RELEASE_SHARE = 0.6;
 
 /** Of a long note the finger may leave for the last part of it. From memory. */
 export const LAST_SHARE = 0.25;
 
 /** A finger that goes by itself is quicker than the hand on its arm: it needs this part of the time. From memory. */
-export const FINGER_TIME = 0.6;
+export const FINGER_TIME = 0.8;
 
 /** A shift over open strings has all the time that it can use after this. */
 export const LONGEST_WINDOW_MS = 1500;
