@@ -191,7 +191,7 @@ function ownPrices(
   const { weights, fretboard, hand } = problem;
   const struck = columns.filter(({ strike }) => isFresh(moment, strike));
   for (const { name, place, strike } of struck) {
-    if (place.finger === 0 || !moment.struck.includes(strike)) continue;
+    if (place.finger === 0) continue;
     if (place.string >= 4) model.cost(priceOf(weights, 'wound', place.fret), name);
     const { manner } = problem.strikes[strike]!;
     if (manner !== 'slow' && manner !== 'quick')
@@ -409,7 +409,7 @@ function linkPrice(problem: FingeringProblem, a: Column, b: Column, next: Moment
   const [p, q] = [a.place, b.place];
   const from = problem.strikes[a.strike]!;
   const { lineFrom, midi, role, manner, voice, continues } = problem.strikes[b.strike]!;
-  if (lineFrom === a.strike && next.struck.includes(b.strike)) {
+  if (lineFrom === a.strike && next.struck.includes(b.strike) && !next.taken.includes(b.strike)) {
     chargeLineFinger(p, q, false, bill);
     if (role === 'melody') chargeLine(p, q, midi - from.midi, manner, bill);
   }

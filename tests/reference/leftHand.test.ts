@@ -49,7 +49,7 @@ describe.each(KEYS)('%i semitones up', (semitones) => {
   });
 
   it('a note that comes again in its figure keeps its place and its finger', () => {
-    const figure = [57, 62, 66, 69, 66, 62, 57, 62, 66, 69, 66, 62].map((midi) => midi - 3);
+    const figure = [54, 59, 63, 66, 63, 59, 54, 59];
     const notes = fingered(up(line(figure), semitones), 200);
     for (const midi of new Set(notes.map((note) => note.midi)))
       expect(new Set(notes.filter((note) => note.midi === midi).map(spot)).size).toBe(1);

@@ -37,9 +37,10 @@ describe('the fretboard', () => {
 });
 
 describe('the hand', () => {
-  it("needs about 240 ms for 62 mm (handbook, the desk's example)", () => {
-    expect(movementMs(62, ADULT_MEDIUM)).toBeGreaterThan(230);
-    expect(movementMs(62, ADULT_MEDIUM)).toBeLessThan(250);
+  it("can go 62 mm in 180 ms (the desk's example), tightly, and an octave in half a second", () => {
+    expect(movementMs(62, ADULT_MEDIUM)).toBeGreaterThan(0.6 * 180);
+    expect(movementMs(62, ADULT_MEDIUM)).toBeLessThan(180);
+    expect(movementMs(325, ADULT_MEDIUM)).toBeLessThan(500);
   });
 
   it('takes b longer for each doubling of the distance (Fitts 1954)', () => {

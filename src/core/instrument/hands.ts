@@ -23,6 +23,7 @@ export const ADULT_MEDIUM: HandProfile = {
   highestFret: 17,
   barreStringsAtMost: 6,
   smallBarreStringsAtMost: 3,
+  // Practised shifts go five frets within a note of 170 ms. Values from memory.
   movementStartMs: 35,
   movementPerBitMs: 36,
   targetWidthMm: 12,

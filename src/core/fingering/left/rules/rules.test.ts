@@ -90,9 +90,9 @@ describe('a finger', () => {
   });
 
   it('has half of the step where its note lasts until the end, and all since it ended where it did not', () => {
-    const quick = chordsAt(500, [52], [57]);
-    const terms = wayTerms(quick, [at(4, 2, 2)], [at(3, 2, 2)]);
-    const share = hopMs(quick, at(4, 2, 2), at(3, 2, 2)) / (RELEASE_SHARE * (60_000 / 500));
+    const quick = chordsAt(500, [52], [66]);
+    const terms = wayTerms(quick, [at(4, 2, 2)], [at(1, 2, 2)]);
+    const share = hopMs(quick, at(4, 2, 2), at(1, 2, 2)) / (RELEASE_SHARE * (60_000 / 500));
     expect(share).toBeGreaterThan(0.6);
     expect(terms.get('hopHaste')).toBe(priceOf(quick.weights, 'hopHaste', share));
     const rested = problemFrom(

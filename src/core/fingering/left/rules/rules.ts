@@ -22,7 +22,7 @@ export function ownRules(notes: PlacedNotes): readonly OwnRule[] {
       ? [STANDING, stoppingRule(fresh), reachingRule(fresh), crossingRule(notes, fresh)]
       : []),
     ...struck.map((note, k) => struckRule(note, k, taken.includes(k))),
-    ...silent.map(laidRule),
+    ...laid.map((note, k) => laidRule(note, struck.length + k)),
   ];
 }
 

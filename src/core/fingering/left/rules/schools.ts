@@ -23,8 +23,8 @@ export const LEFT_SCHOOLS = {
   'singing-line': {
     factors: {
       openMelody: 14,
-      openSlow: 4,
-      slowStringChange: 2,
+      openSlow: 20,
+      slowStringChange: 3,
       crossedLine: 2,
       stringSkip: 2,
       stringChange: 16,

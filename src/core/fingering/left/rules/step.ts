@@ -239,6 +239,8 @@ function linksInto(
     const { slurredFrom, slidFrom, lineFrom, role } = strikes[index]!;
     add('slur', slurredFrom, to);
     add('slide', slidFrom, to);
+    // A note that lies already asks nothing of the fingers.
+    if (next.taken.includes(index)) return;
     add(role === 'melody' ? 'line' : 'bassLine', lineFrom, to);
   });
   for (const index of columns) {

@@ -67,10 +67,13 @@ function chargeMarks({ printed, ornamented }: StruckNote, place: Placement, bill
 }
 
 /** The k-th note that is placed here, which is struck later: it had better lie with the rest of its grip. */
-export const laidRule = (k: number): OwnRule => ({
-  id: 'laid',
-  code: (hand) => (hand.placeOfStruck(k) === NO_PLACE ? 1 : 0),
-  charge: (code, bill) => bill.charge('regrip', code),
+export const laidRule = (note: StruckNote, k: number): OwnRule => ({
+  ...struckRule(note, k, false),
+  id: `laid ${note.role === 'melody'} ${note.manner}`,
+  charge: (code, bill) => {
+    if (code === 0) bill.charge('regrip', 1);
+    else chargeStruck(note, PLACEMENTS[Math.floor(code / ANCHORS) - 1]!, anchorLow(code % ANCHORS), bill);
+  },
 });
 
 /** The fingers that stop struck notes. */

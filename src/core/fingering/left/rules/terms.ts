@@ -13,6 +13,9 @@ const ORNAMENT_WEAKNESS = [0.3, 0, 0, 0.7, 2] as const;
 /** More haste than this costs no more: a finger that is late is late. From memory. */
 const MOST_HASTE = 1.5;
 
+/** A shift that cannot be done costs so much at once, however little is lacking. From memory. */
+const LATE = 0.1;
+
 /** A barre costs most at fret 1 and least about V to VII. */
 function barreByFret(fret: number): number {
   if (fret >= 5 && fret <= 7) return 1;
@@ -231,7 +234,7 @@ export const LEFT_TERMS = termsOf(
       start: 100,
       fitted: false,
       source: 'Fitts 1954',
-      shape: (share) => (Math.min(3, Math.max(1, share)) - 1) ** 1.5,
+      shape: (share) => (share <= 1 ? 0 : LATE + (Math.min(3, share) - 1) ** 1.5),
     },
     jump: {
       unit: 'count',
