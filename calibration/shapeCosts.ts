@@ -75,7 +75,7 @@ function amountsOf(places: readonly Placement[]): Float64Array {
     return { ...UNMARKED, role };
   });
   const bill = new Bill(SETTING, ledger);
-  chargeOwn(ownRules({ struck: notes, taken: [], laid: [], lying: [] }), hand, bill);
+  chargeOwn(ownRules({ struck: notes, taken: [], laid: [], units: [], lying: [] }), hand, bill);
   chargeEntry(hand, bill);
   return amounts;
 }

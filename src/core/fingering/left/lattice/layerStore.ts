@@ -126,7 +126,13 @@ const readRows = (rows: StateRows, struckColumns: readonly number[]): ReadRows =
 });
 
 /** Where no layer comes before. */
-const withNothingLying = (step: HandStep): HandStep => ({ ...step, held: [], taken: [], lying: [] });
+const withNothingLying = (step: HandStep): HandStep => ({
+  ...step,
+  held: [],
+  taken: [],
+  units: [],
+  lying: [],
+});
 
 /** A note that is left out is not held, either. */
 function withoutTaken(step: HandStep, left: ReadonlySet<number>): HandStep {
@@ -136,6 +142,7 @@ function withoutTaken(step: HandStep, left: ReadonlySet<number>): HandStep {
     ...step,
     held: step.held.filter((_note, h) => h < held || !left.has(step.taken[h - held]!)),
     taken: step.taken.filter((k) => !left.has(k)),
+    units: step.units.filter((_unit, n) => !left.has(step.taken[n]!)),
   };
 }
 

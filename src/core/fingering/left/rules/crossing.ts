@@ -1,4 +1,5 @@
 /** A voice against the strings: a higher pitch on a lower-pitched string. Source: handbook 13, "Voices and strings". */
+import type { Fresh } from './fresh';
 import { NO_PLACE, STRING_OF } from './place';
 import type { OwnRule } from './rule';
 import type { PlacedNotes } from './step';
@@ -10,13 +11,14 @@ interface Lying {
   readonly fresh: boolean;
 }
 
-/** @param fresh numbers of the notes that are placed: pairs that lay there already are not counted again */
-export const crossingRule = ({ struck, laid, lying }: PlacedNotes, fresh: readonly number[]): OwnRule => ({
+/** Pairs that lay there already are not counted again. */
+export const crossingRule = ({ struck, laid, lying }: PlacedNotes, fresh: Fresh): OwnRule => ({
   id: 'crossing',
   code: (hand) => {
+    const placed = fresh.of(hand);
     const all = [
       ...lying.map((note, h) => lyingAt(hand.placeOn(h), note, false)),
-      ...[...struck, ...laid].map((note, k) => lyingAt(hand.placeOfStruck(k), note, fresh.includes(k))),
+      ...[...struck, ...laid].map((note, k) => lyingAt(hand.placeOfStruck(k), note, placed.includes(k))),
     ].filter((one) => one !== null);
     return crossingsAmong(all);
   },

@@ -1,11 +1,12 @@
 /** All rules of the left hand. A new one is a file beside this and a line here. */
 import { crossingRule } from './crossing';
 import { heldRule } from './cuts';
+import { freshAmong } from './fresh';
 import { linkRule } from './connections';
 import { BARRES, HOPS } from './fingers';
 import type { OwnRule, StepRules, WayRule } from './rule';
 import { SHIFT } from './shift';
-import { STANDING } from './standing';
+import { standingRule } from './standing';
 import type { HandStep, PlacedNotes } from './step';
 import { laidRule, reachingRule, stoppingRule, struckRule } from './struck';
 import { WEAK_PAIR_MS } from './terms';
@@ -13,15 +14,14 @@ import { TURN_WEAKNESS } from './turns';
 
 /** What a state costs by itself as these notes are struck: a shape and its fingers when they are taken, not again. */
 export function ownRules(notes: PlacedNotes): readonly OwnRule[] {
-  const { struck, taken, laid } = notes;
-  const placed = [...struck.keys()].filter((k) => !taken.includes(k));
-  const silent = laid.map((_note, k) => struck.length + k);
-  const fresh = [...placed, ...silent];
+  const { struck, laid } = notes;
+  const fresh = freshAmong(notes);
   return [
-    ...(fresh.length > 0
-      ? [STANDING, stoppingRule(fresh), reachingRule(fresh), crossingRule(notes, fresh)]
-      : []),
-    ...struck.map((note, k) => struckRule(note, k, taken.includes(k))),
+    standingRule(fresh),
+    stoppingRule(fresh),
+    reachingRule(fresh),
+    crossingRule(notes, fresh),
+    ...struck.map((note, k) => struckRule(note, k, fresh)),
     ...laid.map((note, k) => laidRule(note, struck.length + k)),
   ];
 }

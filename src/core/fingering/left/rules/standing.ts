@@ -1,6 +1,7 @@
 /** What the fingers that are down cost by how they lie to each other, whatever is struck. */
 import { type FingerPair, pairOf } from '../../../instrument/handProfile';
 import { fingerDistanceMm } from './constraints';
+import type { Fresh } from './fresh';
 import type { Hand } from './hand';
 import type { Bill } from './ledger';
 import type { OwnRule } from './rule';
@@ -12,11 +13,12 @@ type Shape = readonly (Stand | null)[];
 
 const SHAPES = 25 << 6;
 
-export const STANDING: OwnRule = {
+/** A shape is paid as something is placed in it. */
+export const standingRule = (fresh: Fresh): OwnRule => ({
   id: 'standing',
-  code: (hand) => (hand.down === 0 ? 0 : codeOf(hand)),
+  code: (hand) => (hand.down === 0 || fresh.of(hand).length === 0 ? 0 : codeOf(hand)),
   charge: (code, bill) => chargeStanding(shapeOf(code), bill),
-};
+});
 
 function codeOf(hand: Hand): number {
   let code = 0;

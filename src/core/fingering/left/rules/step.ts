@@ -60,6 +60,8 @@ export interface HandStep {
   readonly taken: readonly number[];
   /** Notes of a grip that is taken here, which are struck later. */
   readonly laid: readonly StruckNote[];
+  /** By note that lies already: what its grip consists of, columns of `lying` and indices into `struck`. */
+  readonly units: readonly { readonly lying: readonly number[]; readonly struck: readonly number[] }[];
   /** What is held on and not struck, by column. */
   readonly lying: readonly Pick<Strike, 'midi' | 'voice' | 'manner'>[];
   readonly links: readonly Link[];
@@ -70,7 +72,7 @@ export interface HandStep {
 }
 
 /** What is struck or laid at a moment; `taken`: indices into `struck` of what lies already. */
-export type PlacedNotes = Pick<HandStep, 'struck' | 'taken' | 'laid' | 'lying'>;
+export type PlacedNotes = Pick<HandStep, 'struck' | 'taken' | 'laid' | 'units' | 'lying'>;
 
 export function placedNotes(
   { strikes }: FingeringProblem,
@@ -81,6 +83,13 @@ export function placedNotes(
     struck: notesOf(struck),
     taken: taken.map((strike) => struck.indexOf(strike)),
     laid: notesOf(laid),
+    units: taken.map((strike) => {
+      const isOfGrip = (other: number) => strikes[other]!.grip === strikes[strike]!.grip;
+      return {
+        lying: [...held.keys()].filter((h) => isOfGrip(held[h]!)),
+        struck: taken.filter(isOfGrip).map((other) => struck.indexOf(other)),
+      };
+    }),
     lying: held.map((index) => strikes[index]!),
   };
 }
@@ -185,7 +194,7 @@ const noteOf = ({ midi, touch, voice, role, manner, printed, ornamented }: Strik
 
 type Alike = Pick<
   HandStep,
-  'ticks' | 'endedTicks' | 'lastedTicks' | 'held' | 'struck' | 'taken' | 'laid' | 'lying' | 'links'
+  'ticks' | 'endedTicks' | 'lastedTicks' | 'held' | 'struck' | 'taken' | 'laid' | 'units' | 'lying' | 'links'
 >;
 
 /** Times in ms follow from those in ticks and the pulse. */

@@ -2,6 +2,7 @@
 import { openMidi, STRINGS } from '../../../instrument/tuning';
 import type { Manner, Strike } from '../../problem/strike';
 import { anchorLow, ANCHORS } from './anchor';
+import type { Fresh } from './fresh';
 import type { Hand } from './hand';
 import { rangeAt } from './range';
 import { fretOfStand, NO_STAND } from './stand';
@@ -13,19 +14,28 @@ import type { StruckNote } from './step';
 import { OPEN_IN } from './terms';
 
 /** The k-th note that is struck. */
-export const struckRule = (note: StruckNote, k: number, lies: boolean): OwnRule => ({
-  id: `struck ${lies} ${note.role === 'melody'} ${note.manner} ${note.printed.finger} ${note.printed.string} ${note.ornamented}`,
+export const struckRule = (note: StruckNote, k: number, fresh: Pick<Fresh, 'lies'>): OwnRule => ({
+  id: `struck ${note.role === 'melody'} ${note.manner} ${note.printed.finger} ${note.printed.string} ${note.ornamented}`,
   code: (hand) => {
     const place = hand.placeOfStruck(k);
-    return place === NO_PLACE ? 0 : (place + 1) * ANCHORS + hand.anchor;
+    if (place === NO_PLACE) return 0;
+    return 2 * ((place + 1) * ANCHORS + hand.anchor) + Number(fresh.lies(hand, k));
   },
   charge: (code, bill) => {
     if (code === 0) return;
-    const place = PLACEMENTS[Math.floor(code / ANCHORS) - 1]!;
+    const lies = code % 2 === 1;
+    const [place, anchor] = placeIn(Math.floor(code / 2));
     chargeMarks(note, place, bill);
-    if (!lies) chargeStruck(note, place, anchorLow(code % ANCHORS), bill);
+    if (!lies) chargeStruck(note, place, anchorLow(anchor), bill);
   },
 });
+
+const placeIn = (code: number): readonly [Placement, number] => [
+  PLACEMENTS[Math.floor(code / ANCHORS) - 1]!,
+  code % ANCHORS,
+];
+
+const LIES_NOT: Pick<Fresh, 'lies'> = { lies: () => false };
 
 /** From above this position on an open string stands out more and more. */
 const OPEN_POSITION = 3;
@@ -68,18 +78,21 @@ function chargeMarks({ printed, ornamented }: StruckNote, place: Placement, bill
 
 /** The k-th note that is placed here, which is struck later: it had better lie with the rest of its grip. */
 export const laidRule = (note: StruckNote, k: number): OwnRule => ({
-  ...struckRule(note, k, false),
+  ...struckRule(note, k, LIES_NOT),
   id: `laid ${note.role === 'melody'} ${note.manner}`,
   charge: (code, bill) => {
     if (code === 0) bill.charge('regrip', 1);
-    else chargeStruck(note, PLACEMENTS[Math.floor(code / ANCHORS) - 1]!, anchorLow(code % ANCHORS), bill);
+    else {
+      const [place, anchor] = placeIn(code / 2);
+      chargeStruck(note, place, anchorLow(anchor), bill);
+    }
   },
 });
 
 /** The fingers that stop struck notes. */
-export const stoppingRule = (fresh: readonly number[]): OwnRule => ({
+export const stoppingRule = (fresh: Fresh): OwnRule => ({
   id: 'stopping',
-  code: (hand) => stoppingFingers(hand, fresh),
+  code: (hand) => stoppingFingers(hand, fresh.of(hand)),
   charge: (code, bill) => chargeFingers(code, bill),
 });
 
@@ -103,10 +116,10 @@ export function chargeFingers(fingers: number, bill: Bill): void {
 }
 
 /** A hand that stops struck notes out of its position. */
-export const reachingRule = (fresh: readonly number[]): OwnRule => ({
+export const reachingRule = (fresh: Fresh): OwnRule => ({
   id: 'reaching',
   code: (hand) => {
-    if (stoppingFingers(hand, fresh) < 2) return 0;
+    if (stoppingFingers(hand, fresh.of(hand)) < 2) return 0;
     return isAlone(hand) ? drawnIn(hand) * 8 + opened(hand) : 8 * overNut(hand);
   },
   charge: (code, bill) => {
