@@ -2,7 +2,7 @@
 import { priceOf } from '../../src/core/fingering/left/rules/ledger';
 import { BARRE_PREPARED_SHARE, BARRE_SIZE } from '../../src/core/fingering/left/rules/terms';
 import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
-import { type Column, sum, under } from './integerProgram';
+import { type Column, placesSomething, sum, under } from './integerProgram';
 import type { LinearProgram } from './linearProgram';
 
 /** Finger 1 as a path over what it does: nothing, a tip on a fret, a barre. */
@@ -32,10 +32,12 @@ export function indexFinger(
       bars.map(({ name }) => name),
     );
     // A shape is paid as something is placed in it.
-    const { struck, taken, laid } = problem.moments[k]!;
-    const isNew = taken.length < struck.length || laid.length > 0;
-    for (const bar of isNew ? bars : [])
-      model.cost(priceOf(problem.weights, 'barreHold', BARRE_SIZE[bar.last - bar.first + 1]!), bar.name);
+    const something = placesSomething(problem.moments[k]!);
+    for (const bar of bars)
+      model.together(
+        priceOf(problem.weights, 'barreHold', BARRE_SIZE[bar.last - bar.first + 1]!),
+        something ? [bar.name, something] : [bar.name],
+      );
     if (k === 0) for (const bar of bars) model.cost(layingCost(problem, null, bar), bar.name);
     else onwards(model, problem, k, before, grips);
     before = grips;

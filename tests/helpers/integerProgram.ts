@@ -177,9 +177,47 @@ function laidTogether(
   model.cost(laid.length * priceOf(problem.weights, 'regrip', 1), none);
 }
 
-/** What is placed at a moment: struck where nothing of its grip lies, or laid. */
+/** What is placed at a moment in any case: struck and lying nowhere before, or laid. */
 const isFresh = ({ struck, taken, laid }: Moment, strike: number) =>
   (struck.includes(strike) && !taken.includes(strike)) || laid.includes(strike);
+
+/** Those, and what is struck where it lies as long as its grip is whole. */
+const isPlaced = (moment: Moment, strike: number) => isFresh(moment, strike) || moment.taken.includes(strike);
+
+/** Column that says that the grip of a note that is struck where it lies is whole: then it is not placed anew. */
+const wholeNow = ({ strikes }: FingeringProblem, { index }: Moment, strike: number) =>
+  `W_${index}_${strikes[strike]!.grip}`;
+
+/** Whether anything is placed at a moment: a column, or null where something is in any case. */
+export const placesSomething = ({ index, struck, taken, laid }: Moment): string | null =>
+  taken.length < struck.length || laid.length > 0 ? null : `F_${index}`;
+
+function wholeGrips(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  moment: Moment,
+  columns: readonly Column[],
+) {
+  const { strikes } = problem;
+  const something = placesSomething(moment);
+  if (something) model.binaries.add(something);
+  for (const grip of new Set(moment.taken.map((strike) => strikes[strike]!.grip))) {
+    const unit = [...moment.held, ...moment.taken].filter((strike) => strikes[strike]!.grip === grip);
+    const whole = wholeNow(problem, moment, unit[0]!);
+    model.binaries.add(whole);
+    for (const strike of unit) model.row([[1, whole], ...sum(of(columns, strike), -1)], '<=', 0);
+    model.row([[-1, whole], ...unit.flatMap((strike) => sum(of(columns, strike)))], '<=', unit.length - 1);
+    if (something)
+      model.row(
+        [
+          [1, something],
+          [1, whole],
+        ],
+        '>=',
+        1,
+      );
+  }
+}
 
 function ownPrices(
   model: LinearProgram,
@@ -189,31 +227,29 @@ function ownPrices(
   barres: boolean,
 ) {
   const { weights, fretboard, hand } = problem;
-  const struck = columns.filter(({ strike }) => isFresh(moment, strike));
-  for (const { name, place, strike } of struck) {
+  wholeGrips(model, problem, moment, columns);
+  const placed = columns.filter(({ strike }) => isPlaced(moment, strike));
+  for (const { name, place, strike } of placed) {
     if (place.finger === 0) continue;
-    if (place.string >= 4) model.cost(priceOf(weights, 'wound', place.fret), name);
+    const unless = moment.taken.includes(strike) ? [wholeNow(problem, moment, strike)] : [];
     const { manner } = problem.strikes[strike]!;
-    if (manner !== 'slow' && manner !== 'quick')
-      model.cost(priceOf(weights, 'highNote', place.fret - 1), name);
+    const wound = place.string >= 4 ? priceOf(weights, 'wound', place.fret) : 0;
+    const high = manner !== 'slow' && manner !== 'quick' ? priceOf(weights, 'highNote', place.fret - 1) : 0;
+    model.together(wound + high, [name], unless);
   }
-  if (struck.length === 0) return;
-  // A finger that stops struck notes counts once, whatever it bars.
+  // A finger that stops placed notes counts once, whatever it bars.
   for (let finger = 1; finger <= 4; finger++) {
     const cost = priceOf(weights, 'grip', 1) + priceOf(weights, 'finger', finger);
     const used = `f_${moment.index}_${finger}`;
-    if (under(struck, finger).length === 0 || cost === 0) continue;
+    if (under(placed, finger).length === 0 || cost === 0) continue;
     model.cost(cost, used);
-    for (const { name } of under(struck, finger))
-      model.row(
-        [
-          [1, used],
-          [-1, name],
-        ],
-        '>=',
-        0,
-      );
+    for (const { name, strike } of under(placed, finger)) {
+      const whole = moment.taken.includes(strike) ? [[1, wholeNow(problem, moment, strike)] as const] : [];
+      model.row([[1, used], [-1, name], ...whole], '>=', 0);
+    }
   }
+  const something = placesSomething(moment);
+  const and = something ? [something] : [];
   if (barres) return;
   columns.forEach((a) =>
     columns.forEach((b) => {
@@ -226,7 +262,7 @@ function ownPrices(
       model.together(
         priceOf(weights, 'stretch', beyond / (reach.atMostMm - reach.atEaseMm)) +
           priceOf(weights, 'order', crossed ? 1 : 0),
-        [a.name, b.name],
+        [a.name, b.name, ...and],
       );
       const more = b.place.fret - a.place.fret - (high - low);
       const spread =
@@ -236,7 +272,7 @@ function ownPrices(
       const between = [2, 3].filter((finger) => finger > low && finger < high);
       model.together(
         spread,
-        [a.name, b.name],
+        [a.name, b.name, ...and],
         between.flatMap((finger) => under(columns, finger).map(({ name }) => name)),
       );
     }),
@@ -454,8 +490,8 @@ function handWays(
       if (stand.heldAt !== k) for (const column of stopped) model.notBoth(stand.name, column.name);
       else heldStand(model, stand, stopped, barres);
     }
-    const fresh = stopped.filter(({ strike }) => isFresh(moment, strike));
-    for (const stand of stands) if (stand.heldAt === k) reaching(model, problem, stand, fresh);
+    const placed = stopped.filter(({ strike }) => isPlaced(moment, strike));
+    for (const stand of stands) if (stand.heldAt === k) reaching(model, problem, moment, stand, placed);
     if (k > 0) standWays(model, problem, moment, before, stands);
     else for (const stand of stands) model.cost(wayCost(problem, NOWHERE_YET, stand), stand.name);
     before = stands;
@@ -500,11 +536,13 @@ const farthest = ({ high, anchor }: Stand) => anchor ?? Math.max(1, high);
 /** What fingers pay that lie beside the position as something is placed. */
 function reaching(
   model: LinearProgram,
-  { weights }: FingeringProblem,
+  problem: FingeringProblem,
+  moment: Moment,
   { name, low, high, anchor }: Stand,
-  fresh: readonly Column[],
+  placed: readonly Column[],
 ) {
-  for (const column of fresh) {
+  const { weights } = problem;
+  for (const column of placed) {
     const off = anchor === null ? 0 : low - anchor;
     const { finger } = column.place;
     const opens = finger === 1 ? off < 0 : finger === 4 && off > 0;
@@ -513,15 +551,10 @@ function reaching(
     if (cost === 0) continue;
     // Once, however many notes are placed.
     const paid = `e_${name}_${cost}`;
-    model.row(
-      [
-        [1, paid],
-        [-1, name],
-        [-1, column.name],
-      ],
-      '>=',
-      -1,
-    );
+    const whole = moment.taken.includes(column.strike)
+      ? [[1, wholeNow(problem, moment, column.strike)] as const]
+      : [];
+    model.row([[1, paid], [-1, name], [-1, column.name], ...whole], '>=', -1);
     model.costOnce(cost, paid);
   }
 }
