@@ -1,6 +1,7 @@
 /** The index finger of the integer program: what it lays, and what laying it costs. */
 import { priceOf } from '../../src/core/fingering/left/rules/ledger';
-import { BARRE_PREPARED_SHARE, BARRE_SIZE } from '../../src/core/fingering/left/rules/terms';
+import { BARRE_SIZE } from '../../src/core/fingering/left/rules/terms';
+import { BARRE_PREPARED_SHARE } from '../../src/core/fingering/left/rules/shares';
 import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
 import { type Column, placesSomething, sum, under } from './integerProgram';
 import type { LinearProgram } from './linearProgram';

@@ -12,19 +12,20 @@ import { chargeCut, maybeCut } from '../../src/core/fingering/left/rules/cuts';
 import { hopMs } from '../../src/core/fingering/left/rules/fingers';
 import { Bill, priceOf } from '../../src/core/fingering/left/rules/ledger';
 import { placementsOf } from '../../src/core/fingering/left/rules/placements';
+import { type LeftTermId } from '../../src/core/fingering/left/rules/terms';
 import {
   CHANGED_IN_HURRY,
   INDEX_OPENS,
   LAST_SHARE,
-  type LeftTermId,
   RELEASE_SHARE,
   WEAK_PAIR_MS,
-} from '../../src/core/fingering/left/rules/terms';
+} from '../../src/core/fingering/left/rules/shares';
 import type { Ink } from '../../src/core/fingering/problem/ink';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { isSilent } from '../../src/core/fingering/problem/strike';
 import { pairOf } from '../../src/core/instrument/handProfile';
+import { handWays } from './handPath';
 import { indexFinger } from './indexFinger';
 import { LinearProgram } from './linearProgram';
 
@@ -63,9 +64,6 @@ export interface Column {
   readonly strike: number;
   readonly place: Placement;
 }
-
-const base = ({ fret, finger }: Placement) => fret - (finger - 1);
-const NOWHERE = 'n';
 
 /** The program in the LP format of the solver. */
 export function integerProgram(problem: FingeringProblem, ink: Ink, barres: boolean): string {
@@ -182,10 +180,11 @@ const isFresh = ({ struck, taken, laid }: Moment, strike: number) =>
   (struck.includes(strike) && !taken.includes(strike)) || laid.includes(strike);
 
 /** Those, and what is struck where it lies as long as its grip is whole. */
-const isPlaced = (moment: Moment, strike: number) => isFresh(moment, strike) || moment.taken.includes(strike);
+export const isPlaced = (moment: Moment, strike: number) =>
+  isFresh(moment, strike) || moment.taken.includes(strike);
 
 /** Column that says that the grip of a note that is struck where it lies is whole: then it is not placed anew. */
-const wholeNow = ({ strikes }: FingeringProblem, { index }: Moment, strike: number) =>
+export const wholeNow = ({ strikes }: FingeringProblem, { index }: Moment, strike: number) =>
   `W_${index}_${strikes[strike]!.grip}`;
 
 /** Whether anything is placed at a moment: a column, or null where something is in any case. */
@@ -457,164 +456,3 @@ function linkPrice(problem: FingeringProblem, a: Column, b: Column, next: Moment
   }
   return bill.sum;
 }
-
-/** Where the hand stands: least and greatest place of finger 1, where it stays, and since when it has been free. */
-interface Stand {
-  readonly name: string;
-  readonly low: number;
-  readonly high: number;
-  /** Of a finger alone; null for several, which lie between `low` and `high`, 0: nowhere yet. */
-  readonly anchor: number | null;
-  /** Moment in which it was last held; −1: it never was. */
-  readonly heldAt: number;
-}
-
-/**
- * The hand as a path over the places where it can stand; a free hand stays where it was, and gains time. Under a barre
- * it stands where finger 1 lies, however the others are placed.
- */
-function handWays(
-  model: LinearProgram,
-  problem: FingeringProblem,
-  columns: readonly (readonly Column[])[],
-  barres: boolean,
-) {
-  let before: readonly Stand[] = [];
-  problem.moments.forEach((moment, k) => {
-    const stopped = columns[k]!.filter(({ place }) => place.finger > 0);
-    const stands = standsAt(k, stopped, before);
-    const names = stands.map(({ name }) => name);
-    for (const name of names) model.binaries.add(name);
-    model.exactlyOne(names);
-    for (const stand of stands) {
-      if (stand.heldAt !== k) for (const column of stopped) model.notBoth(stand.name, column.name);
-      else heldStand(model, stand, stopped, barres);
-    }
-    const placed = stopped.filter(({ strike }) => isPlaced(moment, strike));
-    for (const stand of stands) if (stand.heldAt === k) reaching(model, problem, moment, stand, placed);
-    if (k > 0) standWays(model, problem, moment, before, stands);
-    else for (const stand of stands) model.cost(wayCost(problem, NOWHERE_YET, stand), stand.name);
-    before = stands;
-  });
-}
-
-/** Held anew between two of the bases of what is stopped, or free where it was. */
-function standsAt(k: number, stopped: readonly Column[], before: readonly Stand[]): readonly Stand[] {
-  const bases = [...new Set(stopped.map(({ place }) => base(place)))];
-  const held = bases.flatMap((low) =>
-    bases
-      .filter((high) => high >= low)
-      .flatMap((high) =>
-        staysFor(low, high).map((anchor): Stand => ({
-          name: `s_${k}_${code(low)}_${code(high)}_a${anchor}`,
-          low,
-          high,
-          anchor,
-          heldAt: k,
-        })),
-      ),
-  );
-  const freed = (k === 0 ? [NOWHERE_YET] : before).map((stand): Stand => ({
-    ...stand,
-    name: `s_${k}_${code(stand.low)}_${code(stand.high)}_a${stand.anchor}_${stand.heldAt < 0 ? NOWHERE : stand.heldAt}`,
-  }));
-  return [...held, ...freed];
-}
-
-const NOWHERE_YET: Stand = { low: 0, high: 0, anchor: 0, heldAt: -1, name: '' };
-
-/** Where a hand can stay: between its bases, or for a finger alone a fret beside it, too, never over the nut. */
-function staysFor(low: number, high: number): readonly (number | null)[] {
-  if (low < high) return [null];
-  const [first, last] = [Math.max(1, low - 1), Math.max(1, high + 1)];
-  return [null, ...Array.from({ length: last - first + 1 }, (_, k) => first + k)];
-}
-
-const nearest = ({ low, anchor }: Stand) => anchor ?? Math.max(1, low);
-const farthest = ({ high, anchor }: Stand) => anchor ?? Math.max(1, high);
-
-/** What fingers pay that lie beside the position as something is placed. */
-function reaching(
-  model: LinearProgram,
-  problem: FingeringProblem,
-  moment: Moment,
-  { name, low, high, anchor }: Stand,
-  placed: readonly Column[],
-) {
-  const { weights } = problem;
-  for (const column of placed) {
-    const off = anchor === null ? 0 : low - anchor;
-    const { finger } = column.place;
-    const opens = finger === 1 ? off < 0 : finger === 4 && off > 0;
-    const squeezed = anchor === null ? Math.max(0, 1 - high) : Math.abs(off);
-    const cost = opens ? priceOf(weights, 'opening', Math.abs(off)) : priceOf(weights, 'squeeze', squeezed);
-    if (cost === 0) continue;
-    // Once, however many notes are placed.
-    const paid = `e_${name}_${cost}`;
-    const whole = moment.taken.includes(column.strike)
-      ? [[1, wholeNow(problem, moment, column.strike)] as const]
-      : [];
-    model.row([[1, paid], [-1, name], [-1, column.name], ...whole], '>=', -1);
-    model.costOnce(cost, paid);
-  }
-}
-
-/** It reaches from its least to its greatest base, and no further. */
-function heldStand(
-  model: LinearProgram,
-  { name, low, high, anchor, heldAt: k }: Stand,
-  stopped: readonly Column[],
-  barres: boolean,
-) {
-  for (const end of [low, high])
-    model.row([[-1, name], ...sum(stopped.filter(({ place }) => base(place) === end))], '>=', 0);
-  const barred = barres ? [[-1, `B_${k}`] as const] : [];
-  for (const column of stopped)
-    if (base(column.place) < low || base(column.place) > high)
-      model.row([[1, name], [1, column.name], ...(column.place.finger > 1 ? barred : [])], '<=', 1);
-  if (barres && (low < high || anchor !== null)) model.notBoth(name, `B_${k}`);
-  // With another finger down the hand goes along; a finger alone stays somewhere.
-  if (anchor === null && low === high && stopped.length > 0)
-    several(model, name, stopped, barres ? `B_${k}` : null);
-  if (anchor !== null)
-    for (const [i, a] of stopped.entries())
-      for (const b of stopped.slice(0, i))
-        if (a.place.finger !== b.place.finger) model.row([[1, name], ...sum([a, b])], '<=', 2);
-}
-
-/** Two fingers at least are down, or a barre lies. */
-function several(model: LinearProgram, name: string, stopped: readonly Column[], barre: string | null) {
-  const fingers = [1, 2, 3, 4].map((finger) => ({ finger, down: `d_${name}_${finger}` }));
-  for (const { finger, down } of fingers) {
-    model.binaries.add(down);
-    model.row([[1, down], ...sum(under(stopped, finger), -1)], '<=', 0);
-  }
-  const barred = barre ? [[2, barre] as const] : [];
-  model.row([[-2, name], ...fingers.map(({ down }) => [1, down] as const), ...barred], '>=', 0);
-}
-
-function standWays(
-  model: LinearProgram,
-  problem: FingeringProblem,
-  moment: Moment,
-  before: readonly Stand[],
-  stands: readonly Stand[],
-) {
-  const k = moment.index;
-  const stays = (from: Stand, to: Stand) =>
-    to.heldAt === from.heldAt && to.low === from.low && to.high === from.high && to.anchor === from.anchor;
-  const ways = before.flatMap((from) =>
-    stands
-      .filter((to) => to.heldAt === k || stays(from, to))
-      .map((to) => ({ from, to, name: `w_${from.name}_${to.name}` })),
-  );
-  const namesOf = (some: readonly Stand[]) => some.map(({ name }) => name);
-  model.path(ways, namesOf(before), namesOf(stands));
-  for (const { from, to, name } of ways) model.cost(to.heldAt === k ? wayCost(problem, from, to) : 0, name);
-}
-
-const code = (fret: number) => (fret < 0 ? `m${-fret}` : `${fret}`);
-
-/** The frets that the hand comes up. */
-const wayCost = ({ weights }: FingeringProblem, from: Stand, to: Stand): number =>
-  to.anchor === 0 ? 0 : priceOf(weights, 'position', Math.max(0, nearest(to) - Math.max(1, farthest(from))));

@@ -104,9 +104,14 @@ export class Planner {
   alternatives(count: number): readonly FingeringPlan[] {
     const none: Ink = new Map();
     const { states } = this.handsFor(none);
+    const { placements } = this.left.planOf(states, []);
     const candidates = this.problem.strikes.flatMap((strike) => {
       const bounds = this.both.boundsFor(strike.index);
-      return this.left.candidates(none, strike.index).map((candidate) => ({
+      const planned = placements[strike.index];
+      const others = this.left
+        .candidates(none, strike.index)
+        .filter(({ place }) => !planned || placeId(place) !== placeId(planned));
+      return others.map((candidate) => ({
         ...candidate,
         uid: strike.uids[0]!,
         extraCost: bounds.get(placeId(candidate.place)) ?? candidate.extraCost,
@@ -156,7 +161,7 @@ export class Planner {
 
   /** Several ways to play moments `from` to `to` on the strings of the plan. */
   ways(ink: Ink, from: number, to: number): readonly Way[] {
-    const { style, textureOf } = this.wishes;
+    const { style } = this.wishes;
     const settingOf = (school: RightSchoolId) =>
       rightSettingOf(this.score, this.problem, { ...style, school });
     return compareWays(this.problem, this.setting, settingOf, this.handsFor(ink).states, { ink, from, to });

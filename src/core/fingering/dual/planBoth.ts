@@ -27,8 +27,8 @@ const FIRST_ABOVE = 16;
 /** Multipliers of an earlier question are raised anew when so much above the bound does not do. */
 const MOST_BEFORE_ASCENT = 64;
 /** A moment with more states, or a piece with more pairs of them, is not planned together. From memory. */
-const MOST_STATES = 300;
-const MOST_PAIRS = 700_000;
+const MOST_STATES = 1_200;
+const MOST_PAIRS = 10_000_000;
 
 export interface BothHands extends Hands {
   readonly cost: number;

@@ -24,7 +24,7 @@ import { waysBetween } from './jointLayer';
  * much dearer strings may be to be bounded by what the right hand really pays for them. From memory; they change how
  * long it takes, not what comes out.
  */
-export const ABOVE: HowNear = { nodes: 12, strings: 200, far: 60 };
+export const ABOVE: HowNear = { nodes: 24, strings: 600, far: 200 };
 
 /** Everything about the present question that does not depend on what is found. */
 export interface Question {

@@ -5,7 +5,7 @@ import type { Bill } from './ledger';
 import { type Placement, PLACEMENTS } from './place';
 import type { WayRule } from './rule';
 import type { Link } from './step';
-import { BARRED_HOP, CROSSED_IN_LINE, FLATTENED_HOP } from './terms';
+import { BARRED_HOP, CROSSED_IN_LINE, FLATTENED_HOP } from './shares';
 
 /** One note after another, by where the two lie. */
 export const linkRule = (link: Link): WayRule => ({

@@ -6,7 +6,8 @@ import type { Hand } from './hand';
 import { NO_PLACE, type Placement } from './place';
 import type { WayRule } from './rule';
 import type { HeldNote } from './step';
-import { CHANGED_IN_HURRY, CUT_AT_ONCE, RESTRUCK_SHARE, type LeftTermId, WEAK_PAIR_MS } from './terms';
+import { type LeftTermId } from './terms';
+import { CHANGED_IN_HURRY, CUT_AT_ONCE, RESTRUCK_SHARE, WEAK_PAIR_MS } from './shares';
 
 /** What is lost of a note that ends before its time. */
 export interface Cut {

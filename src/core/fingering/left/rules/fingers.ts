@@ -15,7 +15,8 @@ import {
   stringsUnder,
 } from './stand';
 import type { HandStep } from './step';
-import { BARRE_PREPARED_SHARE, BARRE_SIZE, FINGER_TIME } from './terms';
+import { BARRE_SIZE } from './terms';
+import { BARRE_PREPARED_SHARE, FINGER_TIME } from './shares';
 
 /** A stand, and whether it is only what a freed hand remembers. */
 const fromCode = (stand: number, remembered: boolean) =>

@@ -3,12 +3,12 @@ import type { FingeringProblem, Moment } from '../../problem/problem';
 import { freedTicks, type Hand, LONG_FREE } from './hand';
 import { isSilent } from '../../problem/strike';
 import type { HandMemory, HandState } from './handState';
-import { FINGER_OF, spotOf } from './place';
+import { FINGER_OF, type Placement, spotOf } from './place';
 import { NO_ANCHOR } from './anchor';
 import { columnsOf, recordHand } from './recordHand';
 import { NO_STAND, tipOf } from './stand';
 import { type HandStep, stepTo } from './step';
-import { LONGEST_WINDOW_MS } from './terms';
+import { LONGEST_WINDOW_MS } from './shares';
 
 /** At most so many held notes are handed to another finger at once. From memory: it is rare at all. */
 export const HAND_OVERS_AT_MOST = 1;
@@ -25,9 +25,8 @@ export function follows(problem: FingeringProblem, from: HandState, to: HandStat
     const before = from.strikes.indexOf(strike);
     const isGrip = problem.strikes[strike]!.grip !== null;
     if (slot < 0) {
-      const letGo =
-        before < 0 || isSilent(problem.strikes[strike]!, next.tick) ? null : from.placements[before]!;
-      if (letGo?.finger === 0 && !isSilenced(to, letGo.string)) return false;
+      const isHeard = before >= 0 && !isSilent(problem.strikes[strike]!, next.tick);
+      if (isHeard && soundsOn(from.placements[before]!, to)) return false;
       continue;
     }
     if (before < 0) return false;
@@ -65,6 +64,10 @@ function gripsStayWhole(
     return held.every(stays) && taken.every((strike) => placeIn(to, strike) === placeBefore(strike));
   });
 }
+
+/** Whether an open string that is let go would sound on, nothing lying on it. */
+const soundsOn = ({ finger, string }: Placement, to: HandState): boolean =>
+  finger === 0 && !isSilenced(to, string);
 
 /** An open string sounds on by itself until something lies on it: a note, or a barre, which may lie flat. */
 const isSilenced = (to: HandState, string: number) =>

@@ -16,9 +16,6 @@ export const NO_RANGE = -1;
 /** Finger 4 on fret 1 would put finger 1 two frets behind the nut. */
 const LOWEST = -8;
 const WIDTH = 64;
-/** Ranges are whole numbers below this. */
-export const RANGES = 40 * WIDTH;
-
 export const rangeId = ({ low, high }: HandRange): number => (low - LOWEST) * WIDTH + high - LOWEST;
 
 const known: (HandRange | undefined)[] = [];

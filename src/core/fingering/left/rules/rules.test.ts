@@ -9,7 +9,8 @@ import { priceOf } from './ledger';
 import type { Placement } from './place';
 import { entryCost, measureShift, stateCost, transitionCost } from './prices';
 import { hopMs } from './fingers';
-import { CARRIER_SHARE, INDEX_OPENS, type LeftTermId, RELEASE_SHARE } from './terms';
+import { type LeftTermId } from './terms';
+import { CARRIER_SHARE, INDEX_OPENS, RELEASE_SHARE } from './shares';
 
 const at = (string: number, fret: number, finger: number): Placement => ({ string, fret, finger });
 

@@ -9,7 +9,7 @@ import { SHIFT } from './shift';
 import { standingRule } from './standing';
 import type { HandStep, PlacedNotes } from './step';
 import { laidRule, reachingRule, stoppingRule, struckRule } from './struck';
-import { WEAK_PAIR_MS } from './terms';
+import { WEAK_PAIR_MS } from './shares';
 import { TURN_WEAKNESS } from './turns';
 
 /** What a state costs by itself as these notes are struck: a shape and its fingers when they are taken, not again. */

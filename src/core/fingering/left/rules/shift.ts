@@ -8,7 +8,7 @@ import type { Bill } from './ledger';
 import { FINGER_OF, NO_PLACE } from './place';
 import type { CarriedRule, HandSetting } from './rule';
 import type { HandStep } from './step';
-import { CARRIER_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE } from './terms';
+import { CARRIER_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE } from './shares';
 
 /**
  * What carries the hand: an open string or rest when nothing holds it, a finger that slides, all of them (the

@@ -6,7 +6,8 @@ import type { Hand } from './hand';
 import type { Bill } from './ledger';
 import type { OwnRule } from './rule';
 import { maybeStandAt, shapeOfStand, type Stand, stringsUnder } from './stand';
-import { BARRE_SIZE, INDEX_OPENS } from './terms';
+import { BARRE_SIZE } from './terms';
+import { INDEX_OPENS } from './shares';
 
 /** By finger 1 to 4 at 0 to 3; null for a finger that is free. */
 type Shape = readonly (Stand | null)[];

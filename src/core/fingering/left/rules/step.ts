@@ -6,7 +6,7 @@ import type { FingeringProblem, Moment } from '../../problem/problem';
 import { isSameAgain, isSilent, type Manner, type Strike } from '../../problem/strike';
 import { sameNumbers } from '../../solver/numberRows';
 import { type Cut, hurryOf, maybeCut } from './cuts';
-import { LAST_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE } from './terms';
+import { LAST_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE } from './shares';
 
 /** What of a struck note bears on its placement. */
 export type StruckNote = Pick<

@@ -11,7 +11,7 @@ import { FINGER_OF, isWound, NO_PLACE, type Placement, PLACEMENTS } from './plac
 
 import type { OwnRule } from './rule';
 import type { StruckNote } from './step';
-import { OPEN_IN } from './terms';
+import { OPEN_IN } from './shares';
 
 /** The k-th note that is struck. */
 export const struckRule = (note: StruckNote, k: number, fresh: Pick<Fresh, 'lies'>): OwnRule => ({

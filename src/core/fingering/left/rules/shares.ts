@@ -1,0 +1,46 @@
+/** Shares and limits in the rules of the left hand: what is felt of a term, and from when on. Set by hand. */
+
+/** What part of a shift is felt when something carries the hand. Source: common practice. */
+export const CARRIER_SHARE = { none: 1, open: 0.6, guide: 0.5, shape: 0.3, pivot: 0.6 } as const;
+
+/** How much an open string stands out in a line. Source: handbook 13, "Colour". */
+export const OPEN_IN = { figure: 0, quick: 0, plain: 0.3, slow: 0 } as const;
+
+/** The index finger opens backwards more easily than the others spread: this part of it counts. From memory. */
+export const INDEX_OPENS = 0.6;
+
+/** On one fret a finger can flatten or roll over to the next string: this part of a hop is left. From memory. */
+export const FLATTENED_HOP = 0.4;
+
+/** Finger 1 lays a small barre over both: this part is left. From memory. */
+export const BARRED_HOP = 0.1;
+
+/** Fingers that cross on one fret, one after the other and not at once: this part of it is left. From memory. */
+export const CROSSED_IN_LINE = 0.4;
+
+/** Fingers in turn hinder each other when they follow each other faster than this. From memory. */
+export const WEAK_PAIR_MS = 250;
+
+/** Another finger on a note that comes again at once is so many times dearer still. From memory. */
+export const CHANGED_IN_HURRY = 3;
+
+/** Share of the last note before a movement that its finger may give away. From memory. */
+export const RELEASE_SHARE = 0.6;
+
+/** Of a long note the finger may leave for the last part of it. From memory. */
+export const LAST_SHARE = 0.25;
+
+/** A finger that goes by itself is quicker than the hand on its arm: it needs this part of the time. From memory. */
+export const FINGER_TIME = 0.8;
+
+/** A shift over open strings has all the time that it can use after this. */
+export const LONGEST_WINDOW_MS = 1500;
+
+/** What is left of laying a barre when finger 1 already stands on its fret, or a smaller barre lies there. */
+export const BARRE_PREPARED_SHARE = { finger: 0.6, smallerBarre: 0.4 } as const;
+
+/** What is left of a cut where another voice strikes the same pitch: the sound goes on, the voice does not. From memory. */
+export const RESTRUCK_SHARE = 0.15;
+
+/** The share of a cut that counts at once; the rest grows with the lost share of the written value. */
+export const CUT_AT_ONCE = 0.3;
