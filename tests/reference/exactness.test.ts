@@ -29,14 +29,21 @@ function chordOf(notes: readonly PlannedNote[]): readonly string[] | null {
   return last < 0 ? null : [notes[last - 1]!.uid, notes[last]!.uid];
 }
 
+/** Every pair of states by the rules, or a dozen contradictory letters: slow on a busy machine. */
+const SLOW_MS = 360_000;
+
 describe.each(pieces)('%s', (name) => {
   const score = scoreOrThrow(readFileSync(new URL(name, folder), 'utf8'));
   const problem = problemOf(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
   const planner = new LeftPlanner(problem);
 
-  it('left hand: no step beats the costs to the end, and the start has the cost of the plan', () => {
-    dualCheck(planner);
-  });
+  it(
+    'left hand: no step beats the costs to the end, and the start has the cost of the plan',
+    () => {
+      dualCheck(planner);
+    },
+    SLOW_MS,
+  );
 
   it('right hand: the same', () => {
     const { states } = planner.plan(new Map());
@@ -60,28 +67,34 @@ describe.each(pieces)('%s', (name) => {
     });
   });
 
-  it('both hands: the same with letters that pile up, some of them contradictory', () => {
-    const plannerFor = () => new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
-    const kept = plannerFor();
-    const { notes } = kept.plan(new Map());
-    const other: Readonly<Record<string, Pluck>> = { p: 'i', i: 'm', m: 'a', a: 'm' };
-    const inked = notes.filter(({ pluck }, k) => pluck !== null && k % 6 < 2).slice(0, 24);
-    let ink: Ink = new Map();
-    let contradictions = 0;
-    inked.forEach(({ uid, pluck }, n) => {
-      ink = new Map(ink).set(uid, { finger: null, string: null, pluck: other[pluck!]! });
-      const { cost, lowerBound, findings } = kept.plan(ink);
-      expect(lowerBound).toBe(cost);
-      if (n % 8 === 7) expect(plannerFor().plan(ink).cost).toBe(cost);
-      contradictions = findings.filter(({ code }) => code === 'pluckContradicts').length;
-    });
-    const twice = chordOf(notes);
-    if (!twice) return;
-    for (const uid of twice) ink = new Map(ink).set(uid, { finger: null, string: null, pluck: 'm' });
-    const plan = kept.plan(ink);
-    expect(plan.lowerBound).toBe(plan.cost);
-    expect(plan.findings.filter(({ code }) => code === 'pluckContradicts')).toHaveLength(contradictions + 1);
-  });
+  it(
+    'both hands: the same with letters that pile up, some of them contradictory',
+    () => {
+      const plannerFor = () => new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
+      const kept = plannerFor();
+      const { notes } = kept.plan(new Map());
+      const other: Readonly<Record<string, Pluck>> = { p: 'i', i: 'm', m: 'a', a: 'm' };
+      const inked = notes.filter(({ pluck }, k) => pluck !== null && k % 6 < 2).slice(0, 24);
+      let ink: Ink = new Map();
+      let contradictions = 0;
+      inked.forEach(({ uid, pluck }, n) => {
+        ink = new Map(ink).set(uid, { finger: null, string: null, pluck: other[pluck!]! });
+        const { cost, lowerBound, findings } = kept.plan(ink);
+        expect(lowerBound).toBe(cost);
+        if (n % 8 === 7) expect(plannerFor().plan(ink).cost).toBe(cost);
+        contradictions = findings.filter(({ code }) => code === 'pluckContradicts').length;
+      });
+      const twice = chordOf(notes);
+      if (!twice) return;
+      for (const uid of twice) ink = new Map(ink).set(uid, { finger: null, string: null, pluck: 'm' });
+      const plan = kept.plan(ink);
+      expect(plan.lowerBound).toBe(plan.cost);
+      expect(plan.findings.filter(({ code }) => code === 'pluckContradicts')).toHaveLength(
+        contradictions + 1,
+      );
+    },
+    SLOW_MS,
+  );
 });
 
 describe.each(Object.keys(PASSAGES))('calibration passages: %s', (category) => {

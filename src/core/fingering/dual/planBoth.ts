@@ -27,8 +27,8 @@ const FIRST_ABOVE = 16;
 /** Multipliers of an earlier question are raised anew when so much above the bound does not do. */
 const MOST_BEFORE_ASCENT = 64;
 /** A moment with more states, or a piece with more pairs of them, is not planned together. From memory. */
-const MOST_STATES = 1_200;
-const MOST_PAIRS = 10_000_000;
+const MOST_STATES = 900;
+const MOST_PAIRS = 6_000_000;
 
 export interface BothHands extends Hands {
   readonly cost: number;
@@ -76,7 +76,10 @@ export class JointPlanner {
     let proof = kept && this.prove(question, kept, best, MOST_BEFORE_ASCENT);
     best = proof?.best ?? best;
     if (!proof || proof.lowerBound < best.cost) {
-      const bound = this.ascent.anew(question, best.cost, () => this.lettersOn.efforts());
+      // The multipliers start from the left hand's own strings, whatever was asked before.
+      const own = this.onLeft(question);
+      best = cheaper(best, own);
+      const bound = this.ascent.anew(question, own.cost, () => this.lettersOn.efforts());
       const known = cheaper(best, this.onBound(question, bound));
       proof = this.prove(question, bound, this.onNodes(question, bound, known), Infinity);
       best = proof.best;

@@ -1,5 +1,6 @@
 /** What costs the left hand: a row for each term. Its weight stands in weights.json, and nowhere else. */
 import { linear, termsOf, urgency } from '../../rules/costTerm';
+import { COLOUR_TERMS } from './colourTerms';
 import weights from './weights.json' with { type: 'json' };
 
 const COMMON = 'common practice';
@@ -30,6 +31,7 @@ export const BARRE_SIZE = [0, 0, 0.3, 0.45, 0.65, 0.85, 1] as const;
 
 export const LEFT_TERMS = termsOf(
   {
+    ...COLOUR_TERMS,
     stretch: {
       unit: 'mm',
       measures: 'way from the reach at ease to the reach at most, for each pair of fingers',
@@ -294,97 +296,6 @@ export const LEFT_TERMS = termsOf(
       source: COMMON,
       shape: linear,
     },
-    position: {
-      unit: 'fret',
-      measures: 'frets that the hand comes up the neck, once for a stay; dearer above XII',
-      words: 'high position',
-      start: 3,
-      fitted: true,
-      source: COMMON,
-      shape: linear,
-    },
-    highNote: {
-      unit: 'fret',
-      measures: 'fret of a stopped note above the first, whichever finger stops it; not in a slow melody',
-      words: 'high notes',
-      start: 0.5,
-      fitted: true,
-      source: COMMON,
-      shape: linear,
-    },
-    wound: {
-      unit: 'fret',
-      measures: 'a struck note on a wound string above fret 7',
-      words: 'high wound string',
-      start: 5,
-      fitted: true,
-      source: COMMON,
-      shape: (fret) => Math.max(0, fret - 7),
-    },
-    openMelody: {
-      unit: 'count',
-      measures: 'an open string in the melody: more in slow lines, and the more the higher the position',
-      words: 'open string in the melody',
-      start: 3,
-      fitted: true,
-      source: COMMON,
-      shape: linear,
-    },
-    openSlow: {
-      unit: 'count',
-      measures: 'an open string in a slow melody: it cannot be sung',
-      words: 'open string in a slow melody',
-      start: 6,
-      fitted: true,
-      source: COMMON,
-      shape: linear,
-    },
-    crossedVoices: {
-      unit: 'count',
-      measures:
-        'two notes of a voice that lie at once, the higher one on the lower-pitched string; no drones',
-      words: 'higher note on a lower string',
-      start: 25,
-      fitted: true,
-      source: COMMON,
-      shape: linear,
-    },
-    droneStopped: {
-      unit: 'count',
-      measures: 'a pitch that comes again and again, stopped though there is an open string of it',
-      words: 'drone that is not open',
-      start: 12,
-      fitted: true,
-      source: COMMON,
-      shape: linear,
-    },
-    figureString: {
-      unit: 'count',
-      measures: 'a figure whose neighbours lie on one string: the second ends the first',
-      words: 'figure that stays on a string',
-      start: 25,
-      fitted: true,
-      source: COMMON,
-      shape: linear,
-    },
-    crossedLine: {
-      unit: 'count',
-      measures: 'a line that rises to a lower-pitched string or falls to a higher-pitched one',
-      words: 'line against the strings',
-      start: 25,
-      fitted: true,
-      source: COMMON,
-      shape: linear,
-    },
-    stringSkip: {
-      unit: 'strings',
-      measures: 'strings skipped by a step of the melody',
-      words: 'skipped string in the line',
-      start: 12,
-      fitted: true,
-      source: COMMON,
-      shape: linear,
-    },
     cutMustRing: {
       unit: 'count',
       measures: 'a note let go that the teacher wants to ring',
@@ -459,33 +370,6 @@ export const LEFT_TERMS = termsOf(
       fitted: true,
       source: COMMON,
       shape: (finger) => ORNAMENT_WEAKNESS[finger]!,
-    },
-    stringChange: {
-      unit: 'count',
-      measures: 'a melody that leaves its string',
-      words: 'line leaving its string',
-      start: 0,
-      fitted: false,
-      source: COMMON,
-      shape: linear,
-    },
-    slowStringChange: {
-      unit: 'count',
-      measures: 'a slow melody that leaves its string for a neighbouring pitch',
-      words: 'slow melody leaving its string',
-      start: 12,
-      fitted: true,
-      source: COMMON,
-      shape: linear,
-    },
-    ringOver: {
-      unit: 'count',
-      measures: 'a note of the melody on the string of the one before, which ends it',
-      words: 'note that ends the one before',
-      start: 0,
-      fitted: false,
-      source: COMMON,
-      shape: linear,
     },
     slurWeak: {
       unit: 'count',
