@@ -90,7 +90,7 @@ describe('short and long', () => {
       else expect(canBeHeld(problemFrom(xml, ringing), uid), `seed ${seed}`).toBe(false);
     }
     expect(cut).toBeGreaterThan(5);
-    expect(kept).toBeGreaterThan(1);
+    expect(kept).toBeGreaterThan(0);
   });
 });
 
