@@ -20,6 +20,48 @@ const OF_REPORT = ['src/core/fingering/report/planReport.test.ts'];
 
 export const FAULTS: readonly Fault[] = [
   {
+    name: 'a grip is let go for nothing',
+    file: 'src/core/fingering/left/lattice/holds.ts',
+    find: 'gone & (1 << bit) ? 0 : this.price(h, group.places[h]!, NO_PLACE)',
+    put: 'gone & (1 << bit) || this.silent[h] ? 0 : this.price(h, group.places[h]!, NO_PLACE)',
+    tests: [...OF_PASSAGES],
+  },
+  {
+    name: 'a whole grip does not bind what is struck in it',
+    file: 'src/core/fingering/left/lattice/holds.ts',
+    find: 'grip !== null && holds.has(grip) ? place : NO_PLACE',
+    put: 'NO_PLACE',
+    tests: [...OF_PASSAGES],
+  },
+  {
+    name: 'a broken grip goes on lying',
+    file: 'src/core/fingering/left/lattice/holds.ts',
+    find: 'else if (this.silent[h]) gone |= 1 << bit;',
+    put: '',
+    tests: [...OF_PASSAGES],
+  },
+  {
+    name: 'several fingers reach out of the position, too',
+    file: 'src/core/fingering/left/rules/anchor.ts',
+    find: 'if (barred || fingers > 1)',
+    put: 'if (barred)',
+    tests: [...OF_PASSAGES],
+  },
+  {
+    name: 'coming up the neck is not paid',
+    file: 'src/core/fingering/left/rules/shift.ts',
+    find: 'Math.max(0, heightOf(anchorLow(to)) - heightOf(anchorHigh(before)))',
+    put: '0',
+    tests: ['src/core/fingering/left/rules', 'tests/reference/leftHand.test.ts'],
+  },
+  {
+    name: 'notes of a grip that lies are paid again',
+    file: 'src/core/fingering/left/rules/fresh.ts',
+    find: 'return n >= 0 && isWhole(hand, n);',
+    put: 'return n >= 0 && isWhole(hand, n) && n < 0;',
+    tests: ['tests/reference/leftHand.test.ts', 'tests/reference/integerProgram.test.ts'],
+  },
+  {
     name: 'a table that mixes up its rows as it grows',
     file: 'src/core/fingering/left/lattice/pairTable.ts',
     find: 'r << (shift + cellBits)',
@@ -136,8 +178,8 @@ export const FAULTS: readonly Fault[] = [
   {
     name: 'a freed hand forgets where it was',
     file: 'src/core/fingering/left/lattice/memories.ts',
-    find: 'all.push({ range, waitedTicks, stands })',
-    put: 'all.push({ range: all[0]?.range ?? range, waitedTicks, stands })',
+    find: 'all.push({ anchor, waitedTicks, stands })',
+    put: 'all.push({ anchor: all[0]?.anchor ?? anchor, waitedTicks, stands })',
   },
   {
     name: 'steps that differ share their prices',
@@ -154,14 +196,14 @@ export const FAULTS: readonly Fault[] = [
   {
     name: 'a barre lets the hand stand where it likes',
     file: 'src/core/fingering/left/lattice/growStates.ts',
-    find: 'rangeId(isBarre(index) ? { low: fret, high: fret } : rangeOf(chosen)!)',
-    put: 'rangeId(rangeOf(chosen)!)',
+    find: 'isBarre(index) ? { low: fret, high: fret } : rangeOf(chosen)!',
+    put: 'rangeOf(chosen)!',
   },
   {
     name: 'a freed hand forgets its barre',
     file: 'src/core/fingering/left/lattice/memories.ts',
-    find: 'stands[0]! * RANGES + range',
-    put: 'stands[0]! * RANGES',
+    find: 'stands[0]! * ANCHORS + anchor',
+    put: 'stands[0]! * ANCHORS',
     tests: OF_PASSAGES,
   },
   {
@@ -241,8 +283,8 @@ export const FAULTS: readonly Fault[] = [
   {
     name: 'a released finger is never late',
     file: 'src/core/fingering/left/rules/fingers.ts',
-    find: 'step.endedMs[columnUnder(hand, finger)]!',
-    put: '4 * step.endedMs[columnUnder(hand, finger)]! + 1000',
+    find: 'step.freeMs[columnUnder(hand, finger)]!',
+    put: '4 * step.freeMs[columnUnder(hand, finger)]! + 1000',
   },
   {
     name: 'p may play a string twice over',
