@@ -15,7 +15,7 @@ const ORNAMENT_WEAKNESS = [0.3, 0, 0, 0.7, 2] as const;
 const MOST_HASTE = 1.5;
 
 /** A shift that cannot be done costs so much at once, however little is lacking. From memory. */
-const LATE = 0.1;
+const LATE = 0.3;
 
 /** A barre costs most at fret 1 and least about V to VII. */
 function barreByFret(fret: number): number {
