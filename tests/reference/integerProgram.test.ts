@@ -29,13 +29,14 @@ interface Instance {
 const NOT_UNDER_BARRES = new Set(['stretch', 'extension', 'contraction', 'order', 'hop', 'hopHaste']);
 
 /** The way up the neck and fingers out of position are dear, so that whoever does not look ahead goes wrong. */
-const DEAR_WAYS: Partial<LeftWeights> = { position: 40, opening: 60, squeeze: 40, regrip: 60 };
+const DEAR_WAYS: Partial<LeftWeights> = { position: 90, opening: 60, squeeze: 40, regrip: 60 };
+const DEAR_FINGERS: Partial<LeftWeights> = { hop: 60, lineHop: 90, lineSlide: 60 };
 
 function instance(seed: number): Instance {
   const barres = seed % 3 === 0;
   const random = randomFrom(seed + 5000);
   // Within four frets and short: the program grows fast, the rules stay the same.
-  const line = randomNotes(seed, seed % 4 === 2 ? 3 : 4).map((note) => ({
+  const line = randomNotes(seed, seed % 4 === 2 ? 4 : 5).map((note) => ({
     ...note,
     midi: Math.min(note.midi, HIGHEST),
   }));
@@ -54,6 +55,7 @@ function instance(seed: number): Instance {
     ) as LeftWeights),
     ...cheapBarres,
     ...DEAR_WAYS,
+    ...(barres ? {} : DEAR_FINGERS),
   };
   const hand = {
     ...bare.hand,
@@ -100,7 +102,8 @@ function greedyCost({ problem, ink }: Instance): number {
   return total;
 }
 
-const COUNT = 420;
+/** Fewer than there were of shorter ones: each has a moment more. */
+const COUNT = 320;
 const BATCHES = 8;
 
 describe('the optimum of the left hand against an integer program (HiGHS)', () => {
@@ -134,9 +137,9 @@ describe('the optimum of the left hand against an integer program (HiGHS)', () =
   });
 
   it('saw held voices, ink, barres and impossible music, and most of it is beyond a greedy planner', () => {
-    expect(solved).toBeGreaterThan(280);
+    expect(solved).toBeGreaterThan(210);
     expect(solved + impossible).toBe(COUNT);
-    expect(inked).toBeGreaterThan(100);
+    expect(inked).toBeGreaterThan(90);
     expect(withBarre).toBeGreaterThan(10);
     expect(greedyWrong).toBeGreaterThan(solved / 2);
   });
