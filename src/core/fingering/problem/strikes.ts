@@ -18,7 +18,8 @@ const GRACE_QUARTERS = 1 / 8;
 
 const ORNAMENTS: readonly NoteTag[] = ['trill', 'mordent', 'turn'];
 
-function bareStrikesOf(score: Score): Strike[] {
+/** As they are written: nothing rings on, no grips. */
+export function bareStrikesOf(score: Score): Strike[] {
   const roles = rolesOf(score.notes);
   const tuning = tuningOrThrow(score.tuningId);
   const groups = new Map<string, ScoreNote[]>();
