@@ -1,12 +1,6 @@
-/** The deliberate faults: what is put in the place of which text, and which tests have to notice it. */
-export interface Fault {
-  readonly name: string;
-  readonly file: string;
-  readonly find: string;
-  readonly put: string;
-  /** The tests that have to notice it. */
-  readonly tests?: readonly string[];
-}
+/** The deliberate faults. */
+import type { Fault } from './fault';
+import { GRIP_FAULTS } from './gripFaults';
 
 const RIGHT = 'src/core/fingering/right';
 const JOINT = 'src/core/fingering/dual';
@@ -19,48 +13,7 @@ const OF_HANDBOOK = ['tests/reference/handbook.test.ts'];
 const OF_REPORT = ['src/core/fingering/report/planReport.test.ts'];
 
 export const FAULTS: readonly Fault[] = [
-  {
-    name: 'a grip is let go for nothing',
-    file: 'src/core/fingering/left/lattice/holds.ts',
-    find: 'gone & (1 << bit) ? 0 : this.price(h, group.places[h]!, NO_PLACE)',
-    put: 'gone & (1 << bit) || this.silent[h] ? 0 : this.price(h, group.places[h]!, NO_PLACE)',
-    tests: [...OF_PASSAGES],
-  },
-  {
-    name: 'a whole grip does not bind what is struck in it',
-    file: 'src/core/fingering/left/lattice/holds.ts',
-    find: 'grip !== null && holds.has(grip) ? place : NO_PLACE',
-    put: 'NO_PLACE',
-    tests: [...OF_PASSAGES],
-  },
-  {
-    name: 'a broken grip goes on lying',
-    file: 'src/core/fingering/left/lattice/holds.ts',
-    find: 'else if (this.silent[h]) gone |= 1 << bit;',
-    put: '',
-    tests: [...OF_PASSAGES],
-  },
-  {
-    name: 'several fingers reach out of the position, too',
-    file: 'src/core/fingering/left/rules/anchor.ts',
-    find: 'if (barred || fingers > 1)',
-    put: 'if (barred)',
-    tests: [...OF_PASSAGES],
-  },
-  {
-    name: 'coming up the neck is not paid',
-    file: 'src/core/fingering/left/rules/shift.ts',
-    find: 'Math.max(0, heightOf(anchorLow(to)) - heightOf(anchorHigh(before)))',
-    put: '0',
-    tests: ['src/core/fingering/left/rules', 'tests/reference/leftHand.test.ts'],
-  },
-  {
-    name: 'notes of a grip that lies are paid again',
-    file: 'src/core/fingering/left/rules/fresh.ts',
-    find: 'return n >= 0 && isWhole(hand, n);',
-    put: 'return n >= 0 && isWhole(hand, n) && n < 0;',
-    tests: ['tests/reference/leftHand.test.ts', 'tests/reference/integerProgram.test.ts'],
-  },
+  ...GRIP_FAULTS,
   {
     name: 'a table that mixes up its rows as it grows',
     file: 'src/core/fingering/left/lattice/pairTable.ts',

@@ -8,7 +8,8 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync }
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { type Fault, FAULTS } from './faultRows';
+import type { Fault } from './fault';
+import { FAULTS } from './faultRows';
 
 const TESTS = ['src/core/fingering/left', 'src/core/fingering/solver'];
 const root = fileURLToPath(new URL('../../', import.meta.url));
