@@ -48,14 +48,15 @@ function instance(seed: number): Instance {
   const priced = (id: string) =>
     (PRICED_TERMS as readonly string[]).includes(id) && !(barres && NOT_UNDER_BARRES.has(id));
   // A cheap barre and dear fingers, so that barres are worth laying in music of two voices.
-  const cheapBarres: Partial<LeftWeights> = barres ? { barre: 4, barreHold: 1, grip: 45 } : {};
+  const cheapBarres: Partial<LeftWeights> = barres ? { barre: 1, barreHold: 1, grip: 90 } : {};
   const weights = {
     ...(Object.fromEntries(
       LEFT_TERM_IDS.map((id) => [id, priced(id) ? bare.weights[id] : 0]),
     ) as LeftWeights),
     ...cheapBarres,
     ...DEAR_WAYS,
-    ...(barres ? {} : DEAR_FINGERS),
+    // Up the neck barres are cheapest.
+    ...(barres ? { position: 0 } : DEAR_FINGERS),
   };
   const hand = {
     ...bare.hand,
