@@ -30,7 +30,7 @@ const LONGEST_QUARTERS = 0.5;
 /**
  * Lets the notes of a broken chord ring on. Several short notes of a voice that follow each other by leaps are one
  * grip: it is taken with the first of them, and its notes sound until the voice moves by step or the bar ends. Notes
- * that move by step among the others are a free voice above it, each until the next of it. Source: handbook 13, "Grip".
+ * that move by step among the others are a free voice above it and end as they are written. Source: handbook 13, "Grip".
  *
  * @param fits whether a hand can hold these pitches at once
  */

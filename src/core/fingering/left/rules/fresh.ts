@@ -21,6 +21,8 @@ export function freshAmong({ struck, taken, laid, units }: PlacedNotes): Fresh {
   const silent = laid.map((_note, k) => struck.length + k);
   const placed = [...struck.keys()].filter((k) => !taken.includes(k));
   const without = [...placed, ...silent];
+  // Asked for every state of a layer: nothing is made anew where nothing lay before.
+  if (taken.length === 0) return { lies: () => false, of: () => without };
   return {
     lies,
     of: (hand) => {
