@@ -2,7 +2,8 @@
 import { priceOf } from '../../src/core/fingering/left/rules/ledger';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
-import { type Column, isPlaced, sum, under, wholeNow } from './integerProgram';
+import { isPlaced, wholeNow } from './gripRows';
+import { type Column, sum, under } from './integerProgram';
 import type { LinearProgram } from './linearProgram';
 
 const base = ({ fret, finger }: Placement) => fret - (finger - 1);

@@ -3,7 +3,8 @@ import { priceOf } from '../../src/core/fingering/left/rules/ledger';
 import { BARRE_SIZE } from '../../src/core/fingering/left/rules/terms';
 import { BARRE_PREPARED_SHARE } from '../../src/core/fingering/left/rules/shares';
 import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
-import { type Column, placesSomething, sum, under } from './integerProgram';
+import { placesSomething } from './gripRows';
+import { type Column, sum, under } from './integerProgram';
 import type { LinearProgram } from './linearProgram';
 
 /** Finger 1 as a path over what it does: nothing, a tip on a fret, a barre. */

@@ -25,6 +25,7 @@ import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { isSilent } from '../../src/core/fingering/problem/strike';
 import { pairOf } from '../../src/core/instrument/handProfile';
+import { gripsWhole, isPlaced, laidTogether, placesSomething, wholeGrips, wholeNow } from './gripRows';
 import { handWays } from './handPath';
 import { indexFinger } from './indexFinger';
 import { LinearProgram } from './linearProgram';
@@ -118,7 +119,8 @@ function columnsAt(problem: FingeringProblem, moment: Moment, ink: Ink): readonl
 
 export const under = (columns: readonly Column[], finger: number) =>
   columns.filter(({ place }) => place.finger === finger);
-const of = (columns: readonly Column[], strike: number) => columns.filter((one) => one.strike === strike);
+export const of = (columns: readonly Column[], strike: number) =>
+  columns.filter((one) => one.strike === strike);
 export const sum = (columns: readonly Column[], factor = 1) =>
   columns.map(({ name }) => [factor, name] as const);
 
@@ -158,64 +160,6 @@ function oneHand(
       }
     }),
   );
-}
-
-/** What is laid of a grip lies all, or none of it does, at a price. */
-function laidTogether(
-  model: LinearProgram,
-  problem: FingeringProblem,
-  { index, laid }: Moment,
-  columns: readonly Column[],
-) {
-  if (laid.length === 0) return;
-  const [all, none] = [`L_${index}`, `U_${index}`];
-  for (const name of [all, none]) model.binaries.add(name);
-  model.exactlyOne([all, none]);
-  for (const strike of laid) model.row([[-1, all], ...sum(of(columns, strike))], '=', 0);
-  model.cost(laid.length * priceOf(problem.weights, 'regrip', 1), none);
-}
-
-/** What is placed at a moment in any case: struck and lying nowhere before, or laid. */
-const isFresh = ({ struck, taken, laid }: Moment, strike: number) =>
-  (struck.includes(strike) && !taken.includes(strike)) || laid.includes(strike);
-
-/** Those, and what is struck where it lies as long as its grip is whole. */
-export const isPlaced = (moment: Moment, strike: number) =>
-  isFresh(moment, strike) || moment.taken.includes(strike);
-
-/** Column that says that the grip of a note that is struck where it lies is whole: then it is not placed anew. */
-export const wholeNow = ({ strikes }: FingeringProblem, { index }: Moment, strike: number) =>
-  `W_${index}_${strikes[strike]!.grip}`;
-
-/** Whether anything is placed at a moment: a column, or null where something is in any case. */
-export const placesSomething = ({ index, struck, taken, laid }: Moment): string | null =>
-  taken.length < struck.length || laid.length > 0 ? null : `F_${index}`;
-
-function wholeGrips(
-  model: LinearProgram,
-  problem: FingeringProblem,
-  moment: Moment,
-  columns: readonly Column[],
-) {
-  const { strikes } = problem;
-  const something = placesSomething(moment);
-  if (something) model.binaries.add(something);
-  for (const grip of new Set(moment.taken.map((strike) => strikes[strike]!.grip))) {
-    const unit = [...moment.held, ...moment.taken].filter((strike) => strikes[strike]!.grip === grip);
-    const whole = wholeNow(problem, moment, unit[0]!);
-    model.binaries.add(whole);
-    for (const strike of unit) model.row([[1, whole], ...sum(of(columns, strike), -1)], '<=', 0);
-    model.row([[-1, whole], ...unit.flatMap((strike) => sum(of(columns, strike)))], '<=', unit.length - 1);
-    if (something)
-      model.row(
-        [
-          [1, something],
-          [1, whole],
-        ],
-        '>=',
-        1,
-      );
-  }
 }
 
 function ownPrices(
@@ -279,7 +223,7 @@ function ownPrices(
 }
 
 /** The columns of a moment and of the one before it. */
-interface Step {
+export interface Step {
   readonly before: readonly Column[];
   readonly after: readonly Column[];
   readonly next: Moment;
@@ -304,69 +248,6 @@ function heldNotes(model: LinearProgram, problem: FingeringProblem, way: Step) {
     1,
   );
 }
-
-/**
- * Of a grip that lies whole everything stays, and what is struck in it stays where it lies, or nothing of it; of one that
- * is broken nothing stays that is not heard.
- */
-function gripsWhole(
-  model: LinearProgram,
-  { strikes, weights }: FingeringProblem,
-  { next, before, after }: Step,
-) {
-  const grips = new Set(next.held.map((strike) => strikes[strike]!.grip).filter((grip) => grip !== null));
-  for (const grip of grips) {
-    const [whole, kept, lost] = ['C', 'K', 'R'].map((letter) => `${letter}_${next.index}_${grip}`) as [
-      string,
-      string,
-      string,
-    ];
-    for (const name of [whole, kept]) model.binaries.add(name);
-    const held = next.held.filter((one) => strikes[one]!.grip === grip);
-    const taken = next.taken.filter((one) => strikes[one]!.grip === grip);
-    const wasAt = (strike: number) =>
-      taken.includes(strike)
-        ? [...of(before, strike), ...of(before, strikes[strike]!.continues ?? -1)]
-        : of(before, strike);
-    const unit = [...held, ...taken].map(wasAt);
-    for (const was of unit) model.row([[1, whole], ...sum(was, -1)], '<=', 0);
-    model.row([[-1, whole], ...unit.flatMap((was) => sum(was))], '<=', unit.length - 1);
-    model.row(
-      [
-        [1, kept],
-        [-1, whole],
-      ],
-      '<=',
-      0,
-    );
-    for (const strike of held) {
-      const stays = sum(of(after, strike));
-      model.row([[-1, kept], ...stays], '>=', 0);
-      if (isSilent(strikes[strike]!, next.tick)) {
-        model.row([[-1, kept], ...stays], '<=', 0);
-        const { manner } = strikes[strike]!;
-        model.cost(priceOf(weights, 'regrip', manner === 'drone' ? 3 : 1), lost);
-      } else model.row([[1, whole], [-1, kept], ...stays], '<=', 1);
-    }
-    model.row(
-      [
-        [1, lost],
-        [-1, whole],
-        [1, kept],
-      ],
-      '>=',
-      0,
-    );
-    for (const strike of taken)
-      for (const was of wasAt(strike)) {
-        const same = of(after, strike).filter(({ place }) => samePlace(place, was.place));
-        model.row([[1, was.name], [1, kept], ...sum(same, -1)], '<=', 1);
-      }
-  }
-}
-
-const samePlace = (a: Placement, b: Placement) =>
-  a.string === b.string && a.fret === b.fret && a.finger === b.finger;
 
 /** What was let go does not come back; a finger that takes the note over was free. */
 function staysOnSpot(
