@@ -5,8 +5,8 @@
  */
 import { expect } from 'vitest';
 import { entryCost, stateCost, transitionCost } from '../../src/core/fingering/left/rules/prices';
-import { type HandState, handState } from '../../src/core/fingering/left/rules/handState';
-import { handMemoryAfter, follows } from '../../src/core/fingering/left/rules/follows';
+import type { HandState } from '../../src/core/fingering/left/rules/handState';
+import { arrivedFrom, follows } from '../../src/core/fingering/left/rules/follows';
 import type { LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
 import { costToEnd, solveLattice, UNREACHABLE } from '../../src/core/fingering/solver/lattice';
 import { naiveConfigurations } from './naive';
@@ -15,7 +15,7 @@ const stateKey = (state: HandState) =>
   `${state.strikes
     .map((strike, k) => `${strike}:${state.places[k]}`)
     .sort()
-    .join(' ')}|${state.anchor}|${JSON.stringify(state.memory)}`;
+    .join(' ')}|${state.anchor}|${state.lying}|${JSON.stringify(state.memory)}`;
 
 export function dualCheck(planner: LeftPlanner): void {
   const { problem, layers } = planner;
@@ -46,8 +46,7 @@ export function dualCheck(planner: LeftPlanner): void {
     const best = new Map<string, number>();
     for (const bare of naiveConfigurations(problem, next)) {
       for (const from of before) {
-        const memory = bare.range ? null : handMemoryAfter(problem, from, next);
-        const to = memory ? handState(bare.strikes, bare.placements, memory) : bare;
+        const to = arrivedFrom(problem, from, bare, next);
         if (!follows(problem, from, to, next)) continue;
         const key = stateKey(to);
         const rest = toEnd[k]!.get(key);

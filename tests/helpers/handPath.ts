@@ -20,6 +20,13 @@ interface Stand {
   readonly heldAt: number;
 }
 
+/** A stand by its name, and the frets between which the hand stays in it. */
+export interface Staying {
+  readonly name: string;
+  readonly from: number;
+  readonly to: number;
+}
+
 /**
  * The hand as a path over the places where it can stand; a free hand stays where it was, and gains time. Under a barre
  * it stands where finger 1 lies, however the others are placed.
@@ -29,8 +36,9 @@ export function handWays(
   problem: FingeringProblem,
   columns: readonly (readonly Column[])[],
   barres: boolean,
-) {
+): readonly (readonly Staying[])[] {
   let before: readonly Stand[] = [];
+  const staying: Staying[][] = [];
   problem.moments.forEach((moment, k) => {
     const stopped = columns[k]!.filter(({ place }) => place.finger > 0);
     const stands = standsAt(k, stopped, before);
@@ -46,7 +54,9 @@ export function handWays(
     if (k > 0) standWays(model, problem, moment, before, stands);
     else for (const stand of stands) model.cost(wayCost(problem, NOWHERE_YET, stand), stand.name);
     before = stands;
+    staying.push(stands.map((stand) => ({ name: stand.name, from: nearest(stand), to: farthest(stand) })));
   });
+  return staying;
 }
 
 /** Held anew between two of the bases of what is stopped, or free where it was. */
@@ -97,7 +107,8 @@ function reaching(
     const off = anchor === null ? 0 : low - anchor;
     const { finger } = column.place;
     const opens = finger === 1 ? off < 0 : finger === 4 && off > 0;
-    const squeezed = anchor === null ? Math.max(0, 1 - high) : Math.abs(off);
+    const behindAtNut = anchor === 1 && off === -1;
+    const squeezed = anchor === null ? Math.max(0, 1 - high) : behindAtNut ? 1 / 4 : Math.abs(off);
     const cost = opens ? priceOf(weights, 'opening', Math.abs(off)) : priceOf(weights, 'squeeze', squeezed);
     if (cost === 0) continue;
     // Once, however many notes are placed.

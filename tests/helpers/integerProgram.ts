@@ -29,6 +29,7 @@ import { gripsWhole, isPlaced, laidTogether, placesSomething, wholeGrips, wholeN
 import { handWays } from './handPath';
 import { indexFinger } from './indexFinger';
 import { LinearProgram } from './linearProgram';
+import { taughtShape } from './taughtRows';
 
 /** Terms that the program prices. All others must weigh nothing. */
 export const PRICED_TERMS: readonly LeftTermId[] = [
@@ -91,8 +92,8 @@ export function leftHand(
       fingerWays(model, problem, way);
     }
   });
-  handWays(model, problem, columns, barres);
-  if (barres) indexFinger(model, problem, columns);
+  const staying = handWays(model, problem, columns, barres);
+  if (barres) indexFinger(model, problem, columns, staying);
   return columns;
 }
 
@@ -194,6 +195,7 @@ function ownPrices(
   const something = placesSomething(moment);
   const and = something ? [something] : [];
   if (barres) return;
+  const taught = taughtShape(model, moment, columns);
   columns.forEach((a) =>
     columns.forEach((b) => {
       const [low, high] = [a.place.finger, b.place.finger];
@@ -216,7 +218,7 @@ function ownPrices(
       model.together(
         spread,
         [a.name, b.name, ...and],
-        between.flatMap((finger) => under(columns, finger).map(({ name }) => name)),
+        [...between.flatMap((finger) => under(columns, finger).map(({ name }) => name)), ...taught],
       );
     }),
   );

@@ -8,7 +8,7 @@ import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { stateCost, entryCost, returnCost, transitionCost } from '../../src/core/fingering/left/rules/prices';
 import { columnsOf } from '../../src/core/fingering/left/rules/recordHand';
 import { placementsOf } from '../../src/core/fingering/left/rules/placements';
-import { handMemoryAfter as memoryAfterHand, follows } from '../../src/core/fingering/left/rules/follows';
+import { arrivedFrom, follows } from '../../src/core/fingering/left/rules/follows';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import {
   memoryAfter,
@@ -82,8 +82,7 @@ export function naiveLeftCost(problem: FingeringProblem): number {
     const before = path[k - 1] ?? null;
     for (const bare of configurations[k]!) {
       if (!before && bare.strikes.some((strike) => moment.held.includes(strike))) continue;
-      const memory = before && !bare.range ? memoryAfterHand(problem, before, moment) : null;
-      const state = memory ? handState(bare.strikes, bare.placements, memory) : bare;
+      const state = before ? arrivedFrom(problem, before, bare, moment) : bare;
       if (before && !follows(problem, before, state, moment)) continue;
       path[k] = state;
       const way = before
@@ -179,8 +178,7 @@ export function naiveJointCost(problem: FingeringProblem, setting: RightSetting,
     const before = path[k - 1] ?? null;
     for (const bare of configurations[k]!) {
       if (!before && bare.strikes.some((strike) => moment.held.includes(strike))) continue;
-      const remembered = before && !bare.range ? memoryAfterHand(problem, before, moment) : null;
-      const state = remembered ? handState(bare.strikes, bare.placements, remembered) : bare;
+      const state = before ? arrivedFrom(problem, before, bare, moment) : bare;
       if (before && !follows(problem, before, state, moment)) continue;
       path[k] = state;
       const way = before

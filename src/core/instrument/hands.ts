@@ -24,8 +24,8 @@ export const ADULT_MEDIUM: HandProfile = {
   barreStringsAtMost: 6,
   smallBarreStringsAtMost: 3,
   // Practised shifts go five frets within a note of 170 ms. Values from memory.
-  movementStartMs: 35,
-  movementPerBitMs: 36,
+  movementStartMs: 30,
+  movementPerBitMs: 32,
   targetWidthMm: 12,
   right: PRACTISED_RIGHT,
   weights: {},

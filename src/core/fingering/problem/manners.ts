@@ -1,6 +1,7 @@
 /** How each note is sung, by its texture and its pace. Source: handbook 13, "Open strings" and "slow melody". */
 import type { Reading } from '../../figures/reading';
 import type { Texture } from '../../figures/texture';
+import { parallelsAmong } from './parallels';
 import type { NotatedPiece } from './problem';
 import type { Manner, Strike } from './strike';
 
@@ -14,7 +15,7 @@ export function withManners({ strikes, clock }: NotatedPiece, { figures }: Readi
   const textureOf = new Map(figures.flatMap(({ texture, strikes: own }) => own.map((one) => [one, texture])));
   const nextOf = new Map(strikes.flatMap((one) => (one.lineFrom === null ? [] : [[one.lineFrom, one]])));
   const msBetween = (from: Strike, to: Strike) => clock(to.onsetTicks) - clock(from.onsetTicks);
-  return strikes.map((strike) => {
+  const sung = strikes.map((strike) => {
     const before = strike.lineFrom === null ? null : strikes[strike.lineFrom]!;
     const next = nextOf.get(strike.index) ?? null;
     const pace = Math.min(
@@ -24,8 +25,10 @@ export function withManners({ strikes, clock }: NotatedPiece, { figures }: Readi
     // One pitch again and again is a drone, whatever voice it is in.
     const drones = [before, next].every((one) => one === null || one.midi === strike.midi);
     const manner = mannerOf(textureOf.get(strike.index) ?? 'mixed', pace);
-    return { ...strike, manner: drones && (before ?? next) ? 'drone' : manner };
+    return { ...strike, manner: drones && (before ?? next) ? 'drone' : manner } as const;
   });
+  const parallels = parallelsAmong(sung);
+  return sung.map((strike) => ({ ...strike, parallelFrom: parallels.get(strike.index) ?? null }));
 }
 
 function mannerOf(texture: Texture, paceMs: number): Manner {

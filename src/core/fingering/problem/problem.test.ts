@@ -72,4 +72,25 @@ describe('broken chords (common practice: the hand holds an arpeggio as its chor
     expect(ends(run([57, 60, 64]))).toEqual([1, 2, 3]);
     expect(ends(run([57, 60, 64, 69, 64, 60]))).toEqual([6, 5, 4, 6, 6, 6]);
   });
+
+  const grips = (notes: readonly TestNote[]) =>
+    strikesOf(notes)
+      .filter((strike) => strike.voice === '1')
+      .map(({ grip }) => grip);
+  const laid = (notes: readonly TestNote[]) =>
+    strikesOf(notes)
+      .filter((strike) => strike.voice === '1')
+      .map(({ laidTicks }) => laidTicks);
+  const bass = (midi: number, onset: number): TestNote => ({ midi, onset, length: 3, voice: 2 });
+
+  it('go on over the rest in which a bass strikes, where they come back to a pitch of theirs', () => {
+    const notes = [bass(45, 0), ...run([57, 60], 1, 1), bass(47, 3), ...run([57, 60], 1, 4)];
+    expect(new Set(grips(notes))).toEqual(new Set([0]));
+    const other = [bass(45, 0), ...run([57, 60], 1, 1), bass(47, 3), ...run([59, 62], 1, 4)];
+    expect(grips(other)).toEqual([null, null, null, null]);
+  });
+  it('are taken with a stopped bass before them, and after an open one, which gives the hand time', () => {
+    expect(laid([bass(48, 0), ...run([60, 64, 67], 1, 1)])).toEqual([0, 0, 0]);
+    expect(laid([bass(45, 0), ...run([60, 64, 69], 1, 1)])).toEqual([1, 1, 1]);
+  });
 });

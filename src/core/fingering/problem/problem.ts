@@ -2,12 +2,13 @@
 import { clockOf, type Spans, spansOf } from '../../music/tempo';
 import { type Fretboard, withCapo } from '../../instrument/fretboard';
 import type { HandProfile } from '../../instrument/handProfile';
-import { type Tuning, tuningOrThrow } from '../../instrument/tuning';
+import { openMidi, STRINGS, type Tuning, tuningOrThrow } from '../../instrument/tuning';
 import type { Score } from '../../score/model';
 import { type LeftWeights, leftWeights } from '../left/rules/weights';
 import { type Passes, passesOf } from './passes';
 import type { Strike } from './strike';
 import { gripsOf } from './gripsOf';
+import { groupedBy } from './groupedBy';
 import { strikesOf } from './strikes';
 import { withManners } from './manners';
 import { surroundingsOf } from './surroundings';
@@ -57,8 +58,10 @@ export function problemOf(
   textureOf?: (uid: string) => Texture | null,
 ): FingeringProblem {
   const tuning = tuningOrThrow(score.tuningId);
-  const fits = gripsOf(tuning, withCapo(fretboard, score.capo), hand);
-  const strikes = strikesOf(score, fits);
+  const strikes = strikesOf(score, {
+    fits: gripsOf(tuning, withCapo(fretboard, score.capo), hand),
+    isOpen: (midi) => STRINGS.some((string) => openMidi(tuning, string) === midi),
+  });
   const clock = clockOf(score.tempos, score.ticksPerQuarter);
   const moments = momentsOf(strikes, clock);
   const piece: NotatedPiece = {
@@ -104,14 +107,4 @@ function momentsOf(strikes: readonly Strike[], clock: (tick: number) => number):
       laid: laid.map((strike) => strike.index),
     };
   });
-}
-
-function groupedBy<T>(items: readonly T[], keyOf: (item: T) => number): ReadonlyMap<number, T[]> {
-  const groups = new Map<number, T[]>();
-  for (const item of items) {
-    const group = groups.get(keyOf(item));
-    if (group) group.push(item);
-    else groups.set(keyOf(item), [item]);
-  }
-  return groups;
 }

@@ -41,6 +41,8 @@ export interface Strike {
   readonly ornamented: boolean;
   /** The strike before it in the same line. */
   readonly lineFrom: number | null;
+  /** Of thirds, sixths or chords that move together: the note that it comes from. */
+  readonly parallelFrom: number | null;
   /** How it is sung: how much an open string, or another one, would stand out. */
   readonly manner: Manner;
   /** The teacher's word that it lasts for its written value. */

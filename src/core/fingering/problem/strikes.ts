@@ -2,14 +2,14 @@
 import { placesSounding, placesTouching, type TouchPlace } from '../../instrument/harmonics';
 import { type Tuning, tuningOrThrow } from '../../instrument/tuning';
 import type { NoteSpan, NoteTag, Score, ScoreNote } from '../../score/model';
-import { barEndAt, joinLines, ringingBrokenChords, struckAgain } from './lines';
+import { type Holding, ringingBrokenChords } from './brokenChords';
+import { barEndAt, joinLines, struckAgain } from './lines';
 import { rolesOf } from './roles';
 import type { Strike } from './strike';
 
-/** @param fits whether a hand can hold these pitches at once */
-export function strikesOf(score: Score, fits: (midis: readonly number[]) => boolean): Strike[] {
+export function strikesOf(score: Score, holding: Holding): Strike[] {
   const bare = cutByGraces(score, bareStrikesOf(score));
-  const broken = ringingBrokenChords(joinLines(bare), score.measures, score.ticksPerQuarter, fits);
+  const broken = ringingBrokenChords(joinLines(bare), score, holding);
   return letRing(score, struckAgain(broken, score.measures));
 }
 
@@ -65,6 +65,7 @@ export function bareStrikesOf(score: Score): Strike[] {
       slidFrom: slideSource(notes),
       ornamented: notes.some((note) => note.tags.some((tag) => ORNAMENTS.includes(tag))),
       lineFrom: null,
+      parallelFrom: null,
       manner: 'plain',
       mustRing: notes.some((note) => note.mustRing),
       touch: touchPlaces(longest, tuning),

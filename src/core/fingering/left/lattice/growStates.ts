@@ -7,6 +7,7 @@ import { type HandRange, NO_RANGE, rangeId, rangeOf } from '../rules/range';
 import { alsoOn, fretOfStand, isBarre, NO_STAND, standOn } from '../rules/stand';
 import type { CostTables } from './costTables';
 import { type Hold, type Holds, isSilenced } from './holds';
+import { LyingBarres } from './lyingBarres';
 import type { StateRows } from './stateRows';
 
 /** The rows, and for each state the arrivals at the hold that it grew from. */
@@ -94,10 +95,12 @@ class RowsInTheMaking {
   private readonly range: number[] = [];
   private readonly anchor: number[] = [];
   private readonly memory: number[] = [];
+  private readonly barre: number[] = [];
   private readonly arrivalsOf: (readonly number[])[] = [];
   /** By arrivals and what is silenced, and by arrivals: lists are made once, since equal ones are told by being one. */
   private readonly silenced = new Map<readonly number[], Map<number, readonly number[]>>();
   private readonly byTaken = new Map<readonly number[], Map<string, readonly number[]>>();
+  private readonly lying: LyingBarres;
   private readonly remembered = new Map<readonly number[], readonly number[]>();
 
   constructor(
@@ -105,7 +108,9 @@ class RowsInTheMaking {
     private readonly holds: Holds,
     private readonly firstTaken: number,
     private readonly takenCount: number,
-  ) {}
+  ) {
+    this.lying = new LyingBarres(holds.arrivals);
+  }
 
   add(chosen: readonly number[], hold: Hold): void {
     const stands = [NO_STAND, NO_STAND, NO_STAND, NO_STAND];
@@ -197,12 +202,23 @@ class RowsInTheMaking {
     arrivals: readonly number[],
     { stands, down, range, anchor, memory }: Lying,
   ): void {
+    const index = down & 1 ? stands[0]! : NO_STAND;
+    for (const [lying, some] of this.lying.after(arrivals, { index, anchor, places: chosen }))
+      this.pushUnder(chosen, some, { stands, down, range, anchor, memory, lying });
+  }
+
+  private pushUnder(
+    chosen: readonly number[],
+    arrivals: readonly number[],
+    { stands, down, range, anchor, memory, lying }: Lying & { readonly lying: number },
+  ): void {
     for (const place of chosen) this.places.push(place);
     for (const stand of stands) this.stands.push(stand);
     this.down.push(down);
     this.range.push(range);
     this.anchor.push(anchor);
     this.memory.push(memory);
+    this.barre.push(lying);
     this.arrivalsOf.push(arrivals);
   }
 
@@ -216,6 +232,7 @@ class RowsInTheMaking {
       down: filled(arena.uint8(count), this.down),
       range: filled(arena.int16(count), this.range),
       anchor: filled(arena.uint8(count), this.anchor),
+      lying: filled(arena.int16(count), this.barre),
       memory: filled(arena.int32(count), this.memory),
       memories: this.holds.memories,
     };

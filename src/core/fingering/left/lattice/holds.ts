@@ -10,10 +10,12 @@ import { memoriesAfter } from './memories';
 import { RowKeys } from './rowKeys';
 import { placeAt, type RowHand, type RowMemory, type StateRows } from './stateRows';
 
-/** States of the layer before that hold the same strikes in the same way. */
+/** States of the layer before that hold the same strikes in the same way, under the same barre. */
 export interface HeldGroup {
   /** By held strike, those that are struck where they lie last: place or NO_PLACE. */
   readonly places: readonly number[];
+  /** The barre that lies in them. */
+  readonly lying: number;
   readonly states: number[];
   /** The same by index of what is remembered when nothing is stopped afterwards, −1 for nothing. */
   readonly byMemory: ReadonlyMap<number, number[]>;
@@ -89,20 +91,24 @@ export function holdsAfter(
 
 const NO_MEMORIES: ReadonlyMap<number, number[]> = new Map();
 
-function groupsOf(rows: StateRows, { held }: HandStep, memoryOf: Int32Array | null): Iterable<HeldGroup> {
-  const groups = new Map<number | string, HeldGroup>();
+function groupsOf(rows: StateRows, { held }: HandStep, memoryOf: Int32Array | null): readonly HeldGroup[] {
+  const all: HeldGroup[] = [];
   const keys = new RowKeys(held.length);
+  const byLying = new Map<number, Map<number | string, HeldGroup>>();
   const places = held.map(() => NO_PLACE);
   for (let s = 0; s < rows.count; s++) {
     for (let h = 0; h < held.length; h++) {
       const { column } = held[h]!;
       places[h] = column < 0 ? NO_PLACE : placeAt(rows, s, column);
     }
+    const lying = rows.lying[s]!;
+    const groups = within(byLying, lying);
     const key = keys.of(places);
     let group = groups.get(key);
     if (!group) {
-      group = { places: places.slice(), states: [], byMemory: memoryOf ? new Map() : NO_MEMORIES };
+      group = { places: places.slice(), lying, states: [], byMemory: memoryOf ? new Map() : NO_MEMORIES };
       groups.set(key, group);
+      all.push(group);
     }
     group.states.push(s);
     if (!memoryOf) continue;
@@ -111,7 +117,13 @@ function groupsOf(rows: StateRows, { held }: HandStep, memoryOf: Int32Array | nu
     if (alike) alike.push(s);
     else byMemory.set(memoryOf[s]!, [s]);
   }
-  return groups.values();
+  return all;
+}
+
+function within<V>(maps: Map<number, Map<number | string, V>>, key: number): Map<number | string, V> {
+  let map = maps.get(key);
+  if (!map) maps.set(key, (map = new Map()));
+  return map;
 }
 
 const ALL_STRINGS = 0b111111;

@@ -8,6 +8,7 @@ export function sameRows(a: StateRows, b: StateRows): boolean {
     a.columns === b.columns &&
     sameNumbers(a.places, b.places) &&
     sameNumbers(a.anchor, b.anchor) &&
+    sameNumbers(a.lying, b.lying) &&
     sameNumbers(a.memory, b.memory) &&
     a.memories.length === b.memories.length &&
     a.memories.every((one, k) => {
@@ -22,5 +23,5 @@ export function sameRows(a: StateRows, b: StateRows): boolean {
 }
 
 /** Equal for equal rows. */
-export const rowsHash = ({ columns, places, anchor, memory }: StateRows): number =>
-  hashOf(memory, hashOf(anchor, hashOf(places, HASH_START ^ columns)));
+export const rowsHash = ({ columns, places, anchor, lying, memory }: StateRows): number =>
+  hashOf(memory, hashOf(lying, hashOf(anchor, hashOf(places, HASH_START ^ columns))));

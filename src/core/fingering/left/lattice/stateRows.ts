@@ -27,6 +27,8 @@ export interface StateRows {
   readonly range: Int16Array;
   /** By state: where the hand stays, or stayed before it was freed. See `anchor.ts`. */
   readonly anchor: Uint8Array;
+  /** By state: the barre that lies, whether what it stops sounds or not; NO_STAND for none. */
+  readonly lying: Int16Array;
   /** By state: index of its memory plus one, 0 while a finger is down or none ever was. */
   readonly memory: Int32Array;
   readonly memories: readonly RowMemory[];
@@ -71,6 +73,10 @@ export class RowHand implements Hand {
     return this.rows.stands[4 * this.state + finger - 1]!;
   }
 
+  get lying(): number {
+    return this.rows.lying[this.state]!;
+  }
+
   get down(): number {
     return this.rows.down[this.state]!;
   }
@@ -102,6 +108,7 @@ export function recordAt(
     sounding.map((c) => PLACEMENTS[placeAt(rows, state, c)]!),
     memory && recordOf(memory, tick),
     rows.anchor[state]!,
+    rows.lying[state]!,
   );
 }
 

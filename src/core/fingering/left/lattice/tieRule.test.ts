@@ -10,7 +10,7 @@ function keyOf({ rows }: HandLayer, s: number): readonly number[] {
   const places = [...rows.places.subarray(s * rows.columns, (s + 1) * rows.columns)];
   const memory = rows.memories[rows.memory[s]! - 1];
   const remembered = memory ? [memory.waitedTicks, memory.anchor, ...memory.stands] : [rows.anchor[s]!];
-  return [...places.map((place) => (place === NO_PLACE ? 9999 : place)), ...remembered];
+  return [...places.map((place) => (place === NO_PLACE ? 9999 : place)), ...remembered, rows.lying[s]!];
 }
 
 function isBefore(a: readonly number[], b: readonly number[]): boolean {

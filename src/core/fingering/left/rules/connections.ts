@@ -25,10 +25,17 @@ function chargeLink(link: Link, a: Placement, b: Placement, bill: Bill): void {
   const { kind, semitones, manner, slid, hurry } = link;
   if (kind === 'again') chargeAgain(a, b, hurry, bill);
   else if (kind === 'slur') chargeSlur(a, b, bill);
+  else if (kind === 'parallel') chargeParallel(a, b, bill);
   else if (kind === 'slide')
     bill.charge('slideBroken', a.string === b.string && a.finger === b.finger ? 0 : 1);
   else chargeLineFinger(a, b, slid, bill);
   if (kind === 'line') chargeLine(a, b, semitones, manner, bill);
+}
+
+/** They keep their strings, and on these the fingers go along as guides. Source: handbook 13, "parallels". */
+function chargeParallel(a: Placement, b: Placement, bill: Bill): void {
+  if (a.string !== b.string) bill.charge('parallelString', 1);
+  else if (a.finger > 0 && b.finger > 0 && a.finger !== b.finger) bill.charge('parallelFinger', 1);
 }
 
 export function chargeSlur(a: Placement, b: Placement, bill: Bill): void {

@@ -84,10 +84,17 @@ export function hopMs(
   return FINGER_TIME * movementMs(Math.hypot(alongA - alongB, across), hand);
 }
 
+/** The barre that lies, or else what is under finger 1. */
+const BARRE_BEFORE: TimedColumn = {
+  code: (hand) =>
+    hand.lying === NO_STAND ? fromCode(hand.standUnder(1), hand.down === 0) : fromCode(hand.lying, false),
+  ms: () => 0,
+};
+
 /** Laying barres: what is left to do when one, or a finger on its fret, lies there already. */
 export const BARRES: readonly WayRule[] = COLUMNS.map(({ finger, from, to }) => ({
   id: `barre ${finger}`,
-  from,
+  from: finger === 1 ? BARRE_BEFORE : from,
   to,
   charge: (a, b, _ms, bill) => {
     const barre = maybeStandAt(standIn(b));

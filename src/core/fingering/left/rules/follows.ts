@@ -2,9 +2,10 @@
 import type { FingeringProblem, Moment } from '../../problem/problem';
 import { freedTicks, type Hand, LONG_FREE } from './hand';
 import { isSilent } from '../../problem/strike';
-import type { HandMemory, HandState } from './handState';
+import { type HandMemory, handState, type HandState } from './handState';
 import { FINGER_OF, type Placement, spotOf } from './place';
 import { NO_ANCHOR } from './anchor';
+import { lyingAfter } from './lyingBarre';
 import { columnsOf, recordHand } from './recordHand';
 import { NO_STAND, tipOf } from './stand';
 import { type HandStep, stepTo } from './step';
@@ -36,6 +37,7 @@ export function follows(problem: FingeringProblem, from: HandState, to: HandStat
     if (++handedOver > HAND_OVERS_AT_MOST) return false;
   }
   if (!gripsStayWhole(problem, from, to, next)) return false;
+  if (to.lying !== lyingAfter(from.lying, besideOf(to))) return false;
   return to.range !== null || sameMemory(handMemoryAfter(problem, from, next), to.memory);
 }
 
@@ -72,6 +74,26 @@ const soundsOn = ({ finger, string }: Placement, to: HandState): boolean =>
 /** An open string sounds on by itself until something lies on it: a note, or a barre, which may lie flat. */
 const isSilenced = (to: HandState, string: number) =>
   to.barre !== null || to.placements.some((place) => place.string === string);
+
+/** What lies besides a barre in a state. */
+const besideOf = ({ range, stands, anchor, places }: HandState) => ({
+  index: range ? stands[0]! : NO_STAND,
+  anchor,
+  places,
+});
+
+/** A state as it is when the hand comes to it from another: with what a free hand remembers, and the barre that lies on. */
+export function arrivedFrom(
+  problem: FingeringProblem,
+  from: HandState,
+  bare: HandState,
+  next: Moment,
+): HandState {
+  const memory = bare.range ? null : handMemoryAfter(problem, from, next);
+  const anchor = memory?.anchor ?? bare.anchor;
+  const lying = lyingAfter(from.lying, besideOf({ ...bare, anchor }));
+  return handState(bare.strikes, bare.placements, memory, bare.range ? bare.anchor : undefined, lying);
+}
 
 /** What the hand remembers of `from` when nothing is stopped any more at `next`. */
 export function handMemoryAfter(problem: FingeringProblem, from: HandState, next: Moment): HandMemory | null {

@@ -15,6 +15,8 @@ export interface Hand {
   placeOfStruck(k: number): number;
   /** What lies under a finger, 1 to 4; of a freed hand what it remembers. See `stand.ts`. */
   standUnder(finger: number): number;
+  /** The barre of finger 1 that lies, whether what it stops sounds or not; NO_STAND for none. See `lyingBarre.ts`. */
+  readonly lying: number;
   /** A bit for each finger that is down, finger 1 in the lowest; 0: the hand is free. */
   readonly down: number;
   /** Where finger 1 lies or would lie for the fingers that are down; NO_RANGE for a free hand. See `range.ts`. */

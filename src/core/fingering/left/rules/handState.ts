@@ -1,6 +1,7 @@
 /** What the left hand does at a moment, as a record: which sounding strike lies where, under which finger. */
 import { placeId, type Placement } from './place';
 import { anchorId, NO_ANCHOR } from './anchor';
+import { ownBarre } from './lyingBarre';
 import { type HandRange, rangeOf } from './range';
 import { isBarre, NO_STAND, type Stand, standAt, standsOf } from './stand';
 
@@ -31,6 +32,8 @@ export interface HandState {
   /** The barre of finger 1. */
   readonly barre: Stand | null;
   readonly smallBarres: readonly SmallBarre[];
+  /** The barre that lies, whether what it stops sounds or not; NO_STAND for none. See `lyingBarre.ts`. */
+  readonly lying: number;
   /** Null when nothing is stopped. */
   readonly range: HandRange | null;
   /** Where the hand stays, or stayed before it was freed; NO_ANCHOR where no finger ever lay. */
@@ -41,31 +44,36 @@ export interface HandState {
 
 const NOTHING: readonly number[] = [NO_STAND, NO_STAND, NO_STAND, NO_STAND];
 
-/** Makes a state; the caller has checked that a hand can do it. `anchor`: by default no finger reaches. */
+/**
+ * Makes a state; the caller has checked that a hand can do it. `anchor`: by default no finger reaches; `lying`: by
+ * default only the barre that its notes need.
+ */
 export function handState(
   strikes: readonly number[],
   placements: readonly Placement[],
   memory: HandMemory | null,
   anchor?: number,
+  lying?: number,
 ): HandState {
   const slotOfFinger = [-1, -1, -1, -1, -1];
   placements.forEach(({ finger }, slot) => {
     if (finger > 0 && slotOfFinger[finger] === -1) slotOfFinger[finger] = slot;
   });
   const places = placements.map(placeId);
-  const lying = standsOf(places);
-  const barre = isBarre(lying[0]) ? standAt(lying[0]) : null;
+  const under = standsOf(places);
+  const barre = isBarre(under[0]) ? standAt(under[0]) : null;
   const range = rangeWith(places, barre);
   return {
     strikes,
     placements,
     places,
-    stands: range ? lying : (memory?.stands ?? NOTHING),
+    stands: range ? under : (memory?.stands ?? NOTHING),
     slotOfFinger,
     barre,
     smallBarres: [2, 3, 4].flatMap((finger) =>
-      isBarre(lying[finger - 1]!) ? [{ ...standAt(lying[finger - 1]!), finger }] : [],
+      isBarre(under[finger - 1]!) ? [{ ...standAt(under[finger - 1]!), finger }] : [],
     ),
+    lying: lying ?? ownBarre(under[0]),
     range,
     anchor: range
       ? (anchor ?? anchorId(Math.max(1, range.low), Math.max(1, range.high)))

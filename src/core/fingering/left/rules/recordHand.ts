@@ -16,13 +16,14 @@ export const columnsOf = ({ held, taken, struck, laid }: Moment): readonly numbe
 export function recordHand(state: HandState, moment: Moment): Hand {
   const columns = columnsOf(moment);
   const placed = [...moment.struck, ...moment.laid];
-  const { range, anchor, memory, stands } = state;
+  const { range, anchor, memory, stands, lying } = state;
   const placeOn = (column: number) => state.places[state.strikes.indexOf(columns[column]!)] ?? NO_PLACE;
   return {
     columns: columns.length,
     placeOn,
     placeOfStruck: (k) => placeOn(columns.indexOf(placed[k]!)),
     standUnder: (finger) => stands[finger - 1]!,
+    lying,
     down: state.slotOfFinger.reduce(
       (bits, slot, finger) => (slot < 0 ? bits : bits | ((1 << finger) >> 1)),
       0,

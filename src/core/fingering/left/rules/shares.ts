@@ -25,7 +25,7 @@ export const WEAK_PAIR_MS = 250;
 export const CHANGED_IN_HURRY = 3;
 
 /** Share of the last note before a movement that its finger may give away. From memory. */
-export const RELEASE_SHARE = 0.6;
+export const RELEASE_SHARE = 0.75;
 
 /** Of a long note the finger may leave for the last part of it. From memory. */
 export const LAST_SHARE = 0.25;

@@ -28,6 +28,13 @@ export const standOn = (place: number): number =>
 /** A finger that stops one string more, on the same fret. */
 export const alsoOn = (stand: number, place: number): number => stand | stringBit(STRING_OF[place]!);
 
+/** A barre over all strings from the first to the last. */
+export function barreOver(fret: number, firstString: number, lastString: number): number {
+  let mask = 0;
+  for (let string = firstString; string <= lastString; string++) mask |= stringBit(string);
+  return ((fret * 8 + firstString) << MASK_BITS) | mask;
+}
+
 export const isBarre = (stand: number): boolean => {
   const mask = stand & ((1 << MASK_BITS) - 1);
   return (mask & (mask - 1)) !== 0;

@@ -8,6 +8,7 @@ import type { OwnRule } from './rule';
 import { maybeStandAt, shapeOfStand, type Stand, stringsUnder } from './stand';
 import { BARRE_SIZE } from './terms';
 import { INDEX_OPENS } from './shares';
+import { isTaught } from './taughtShapes';
 
 /** By finger 1 to 4 at 0 to 3; null for a finger that is free. */
 type Shape = readonly (Stand | null)[];
@@ -44,7 +45,7 @@ function chargeStanding(shape: Shape, bill: Bill): void {
       if (a && b) chargeTwoFingers(pairOf(low, high), a, b, bill);
     }
   }
-  chargeSpread(shape, bill);
+  if (!isTaught(shape)) chargeSpread(shape, bill);
   for (const stand of shape)
     if (stand && stand.strings.length > 1) bill.charge('barreHold', BARRE_SIZE[stringsUnder(stand)]!);
   const [index, ...others] = shape;

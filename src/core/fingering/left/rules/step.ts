@@ -16,14 +16,14 @@ export type StruckNote = Pick<
 
 /** A struck note and the one that leads to it; `again`: the same pitch, which still sounds or just ends. */
 export interface Link {
-  readonly kind: 'slur' | 'slide' | 'line' | 'bassLine' | 'again';
+  readonly kind: 'slur' | 'slide' | 'line' | 'bassLine' | 'parallel' | 'again';
   readonly fromColumn: number;
   /** Index into `struck`, and after it into `laid`. */
   readonly to: number;
   readonly semitones: number;
   /** Of the note that it leads to. */
   readonly manner: Manner;
-  /** Whether a slide is written into the note. */
+  /** Whether a finger slides well into the note: a slide is written, or it moves along with others. */
   readonly slid: boolean;
   /** See `hurryOf`. */
   readonly hurry: number;
@@ -240,17 +240,19 @@ function linksInto(
   const add = (kind: Link['kind'], from: number | null, to: number) => {
     const fromColumn = from === null ? -1 : columns.indexOf(from);
     if (fromColumn < 0 || to < 0) return;
-    const { midi, manner, slidFrom } = strikes[placed[to]!]!;
+    const { midi, manner, slidFrom, parallelFrom } = strikes[placed[to]!]!;
     const semitones = midi - strikes[from!]!.midi;
-    links.push({ kind, fromColumn, to, semitones, manner, slid: slidFrom !== null, hurry });
+    const slid = slidFrom !== null || parallelFrom === from;
+    links.push({ kind, fromColumn, to, semitones, manner, slid, hurry });
   };
   next.struck.forEach((index, to) => {
-    const { slurredFrom, slidFrom, lineFrom, role } = strikes[index]!;
+    const { slurredFrom, slidFrom, lineFrom, parallelFrom, role } = strikes[index]!;
     add('slur', slurredFrom, to);
     add('slide', slidFrom, to);
     // A note that lies already asks nothing of the fingers.
     if (next.taken.includes(index)) return;
     add(role === 'melody' ? 'line' : 'bassLine', lineFrom, to);
+    add('parallel', parallelFrom, to);
   });
   for (const index of columns) {
     const strike = strikes[index]!;

@@ -120,10 +120,10 @@ export const reachingRule = (fresh: Fresh): OwnRule => ({
   id: 'reaching',
   code: (hand) => {
     if (stoppingFingers(hand, fresh.of(hand)) < 2) return 0;
-    return isAlone(hand) ? drawnIn(hand) * 8 + opened(hand) : 8 * overNut(hand);
+    return isAlone(hand) ? drawnIn(hand) * 8 + opened(hand) : 8 * PARTS * overNut(hand);
   },
   charge: (code, bill) => {
-    bill.charge('squeeze', Math.floor(code / 8));
+    bill.charge('squeeze', Math.floor(code / 8) / PARTS);
     bill.charge('opening', code % 8);
   },
 });
@@ -142,7 +142,13 @@ function opened(hand: Hand): number {
   return Math.min(7, below + above);
 }
 
-/** Frets by which fingers lie elsewhere than on their own, the hand no wider for it: the most of any. */
+/** Frets are counted in so many parts. */
+const PARTS = 4;
+
+/** In the first position a finger lies a fret behind its own, as it does in chords there: not quite a squeeze. From memory. */
+const PARTS_BEHIND_AT_NUT = 1;
+
+/** Parts of a fret by which fingers lie elsewhere than on their own, the hand no wider for it: the most of any. */
 function drawnIn(hand: Hand): number {
   let most = 0;
   for (let finger = 1; finger <= 4; finger++) {
@@ -150,7 +156,8 @@ function drawnIn(hand: Hand): number {
     if (stand === NO_STAND) continue;
     const off = fretOfStand(stand) - (finger - 1) - hand.anchor;
     const within = finger === 1 ? Math.max(0, off) : finger === 4 ? Math.max(0, -off) : Math.abs(off);
-    most = Math.max(most, within);
+    const behindAtNut = off === -1 && hand.anchor === 1;
+    most = Math.max(most, behindAtNut ? PARTS_BEHIND_AT_NUT : PARTS * within);
   }
   return most;
 }
