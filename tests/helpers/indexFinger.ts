@@ -52,11 +52,13 @@ export function indexFinger(
       );
     if (k === 0) for (const bar of bars) model.cost(layingCost(problem, null, bar), bar.name);
     else onwards(model, problem, k, before, grips);
-    for (const bar of bars) if (!laid.some((one) => sameSpan(one, bar))) laid.push(bar);
+    for (const bar of bars) if (isKept(bar) && !laid.some((one) => sameSpan(one, bar))) laid.push(bar);
     before = grips;
   });
 }
 
+/** Over three strings or more it lies on. */
+const isKept = ({ first, last }: Span) => last - first >= 2;
 const isBar = ({ first, last }: Span) => last > first;
 const sameSpan = (a: Span, b: Span) => a.fret === b.fret && a.first === b.first && a.last === b.last;
 const covers = (a: Span, b: Span) => a.fret === b.fret && a.first <= b.first && a.last >= b.last;

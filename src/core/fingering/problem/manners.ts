@@ -2,6 +2,8 @@
 import type { Reading } from '../../figures/reading';
 import type { Texture } from '../../figures/texture';
 import { parallelsAmong } from './parallels';
+import { openMidi, STRINGS } from '../../instrument/tuning';
+import { dronesAmong } from './drones';
 import type { NotatedPiece } from './problem';
 import type { Manner, Strike } from './strike';
 
@@ -11,9 +13,15 @@ const QUICK_MS = 250;
 /** In these no note is heard as one of a line on a string. */
 const FIGURES: ReadonlySet<Texture> = new Set<Texture>(['brokenChord', 'tremolo', 'pedal', 'strum']);
 
-export function withManners({ strikes, clock }: NotatedPiece, { figures }: Reading): readonly Strike[] {
+export function withManners(
+  { strikes, clock, tuning }: NotatedPiece,
+  { figures }: Reading,
+): readonly Strike[] {
   const textureOf = new Map(figures.flatMap(({ texture, strikes: own }) => own.map((one) => [one, texture])));
   const nextOf = new Map(strikes.flatMap((one) => (one.lineFrom === null ? [] : [[one.lineFrom, one]])));
+  const drones = dronesAmong(strikes, figures, (midi) =>
+    STRINGS.some((string) => openMidi(tuning, string) === midi),
+  );
   const msBetween = (from: Strike, to: Strike) => clock(to.onsetTicks) - clock(from.onsetTicks);
   const sung = strikes.map((strike) => {
     const before = strike.lineFrom === null ? null : strikes[strike.lineFrom]!;
@@ -22,10 +30,8 @@ export function withManners({ strikes, clock }: NotatedPiece, { figures }: Readi
       before ? msBetween(before, strike) : Infinity,
       next ? msBetween(strike, next) : Infinity,
     );
-    // One pitch again and again is a drone, whatever voice it is in.
-    const drones = [before, next].every((one) => one === null || one.midi === strike.midi);
     const manner = mannerOf(textureOf.get(strike.index) ?? 'mixed', pace);
-    return { ...strike, manner: drones && (before ?? next) ? 'drone' : manner } as const;
+    return { ...strike, manner: drones.has(strike.index) ? 'drone' : manner } as const;
   });
   const parallels = parallelsAmong(sung);
   return sung.map((strike) => ({ ...strike, parallelFrom: parallels.get(strike.index) ?? null }));

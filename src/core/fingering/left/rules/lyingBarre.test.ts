@@ -27,6 +27,12 @@ describe('a barre that lies (handbook 13, "Barre")', () => {
   it('lies on under open strings beside it and under fingers further up', () => {
     expect(after([at(5, 0, 0), at(1, 8, 4)])).toBe(HALF_AT_FIVE);
   });
+  it('is one over three strings or more: a smaller one is lifted in passing', () => {
+    const two = barreOver(5, 1, 2);
+    const own = { anchor: AT_FIVE, places: [at(1, 5, 1), at(2, 5, 1)] };
+    expect(lyingAfter(NO_STAND, { ...own, index: two })).toBe(NO_STAND);
+    expect(lyingAfter(NO_STAND, { ...own, index: HALF_AT_FIVE })).toBe(HALF_AT_FIVE);
+  });
   it('ends at a note nutwards of it, at an open one under it, and where another finger lies under it', () => {
     expect(after([at(6, 4, 2)])).toBe(NO_STAND);
     expect(after([at(1, 0, 0)])).toBe(NO_STAND);

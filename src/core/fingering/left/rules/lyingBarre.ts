@@ -25,10 +25,14 @@ export function lyingAfter(before: number, beside: Beside): number {
   return ownBarre(beside.index);
 }
 
+/** Over two strings finger 1 is laid and lifted in passing; over more it is kept. From memory. */
+const LEAST_STRINGS = 3;
+
 /** The barre that finger 1 lays by itself. */
 export function ownBarre(index: number): number {
   if (!isBarre(index)) return NO_STAND;
   const { fret, firstString, lastString } = standAt(index);
+  if (lastString - firstString + 1 < LEAST_STRINGS) return NO_STAND;
   return barreOver(fret, firstString, lastString);
 }
 

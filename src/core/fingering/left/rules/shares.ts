@@ -33,6 +33,10 @@ export const LAST_SHARE = 0.25;
 /** A finger that goes by itself is quicker than the hand on its arm: it needs this part of the time. From memory. */
 export const FINGER_TIME = 0.8;
 
+/** In less time than this a shift counts more, up to so much more: what fits one position stays there in a quick run. */
+export const QUICK_WINDOW_MS = 150;
+export const QUICK_SHIFT = 1;
+
 /** A shift over open strings has all the time that it can use after this. */
 export const LONGEST_WINDOW_MS = 1500;
 

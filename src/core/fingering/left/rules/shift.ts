@@ -8,7 +8,7 @@ import type { Bill } from './ledger';
 import { FINGER_OF, NO_PLACE } from './place';
 import type { CarriedRule, HandSetting } from './rule';
 import type { HandStep } from './step';
-import { CARRIER_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE } from './shares';
+import { CARRIER_SHARE, LONGEST_WINDOW_MS, QUICK_SHIFT, QUICK_WINDOW_MS, RELEASE_SHARE } from './shares';
 
 /**
  * What carries the hand: an open string or rest when nothing holds it, a finger that slides, all of them (the
@@ -78,7 +78,8 @@ const heightOf = (fret: number): number => fret - 1 + 12 * Math.max(0, fret - 12
 function chargeShift(distanceMm: number, windowMs: number, carrier: Carrier, bill: Bill) {
   const share = movementMs(distanceMm, bill.setting.hand) / Math.max(1, windowMs);
   const carried = CARRIER_SHARE[carrier];
-  bill.charge('shift', carried);
+  const quick = QUICK_SHIFT * Math.max(0, 1 - windowMs / QUICK_WINDOW_MS);
+  bill.charge('shift', carried * (1 + quick));
   bill.charge('shiftDistance', distanceMm * carried);
   bill.charge('shiftHaste', share * carried);
   bill.charge('shiftTooFast', share);
