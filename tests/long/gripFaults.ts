@@ -46,4 +46,32 @@ export const GRIP_FAULTS: readonly Fault[] = [
     put: 'return n >= 0 && isWhole(hand, n) && n < 0;',
     tests: ['tests/reference/leftHand.test.ts', 'tests/reference/integerProgram.test.ts'],
   },
+  {
+    name: 'a barre lies on under an open string',
+    file: 'src/core/fingering/left/rules/lyingBarre.ts',
+    find: 'return finger === 0 ? covered :',
+    put: 'return finger === 0 ? false :',
+    tests: ['src/core/fingering/left/rules/lyingBarre.test.ts'],
+  },
+  {
+    name: 'a barre that lies is never forgotten where the hand moves',
+    file: 'src/core/fingering/left/rules/lyingBarre.ts',
+    find: 'if (barre.fret < anchorLow(anchor) || barre.fret > anchorHigh(anchor)) return false;',
+    put: '',
+    tests: ['src/core/fingering/left/rules/lyingBarre.test.ts'],
+  },
+  {
+    name: 'states forget which barre lies in the one before',
+    file: 'src/core/fingering/left/lattice/lyingBarres.ts',
+    find: 'const after = before.map((barre) => lyingAfter(barre, beside));',
+    put: 'const after = before.map(() => lyingAfter(before[0]!, beside));',
+    tests: [...OF_PASSAGES, 'tests/reference/integerProgram.test.ts'],
+  },
+  {
+    name: 'taught shapes are known at one place only',
+    file: 'src/core/fingering/left/rules/taughtShapes.ts',
+    find: 'const lowest = Math.min(...form.map(({ fret }) => fret));',
+    put: 'const lowest = 1;',
+    tests: ['src/core/fingering/left/rules/taughtShapes.test.ts'],
+  },
 ];

@@ -1,0 +1,24 @@
+/** What a calibration came to, as it is kept for the report. */
+import { z } from 'zod';
+
+const pair = z.tuple([z.number(), z.number()]).readonly();
+const agreements = z
+  .array(z.object({ family: z.string(), strings: pair, fingers: pair, whole: pair }))
+  .readonly();
+
+export const learnedSchema = z.object({
+  before: agreements,
+  fitted: agreements,
+  /** Each passage at the weights that were fitted without it, and without others of the same music. */
+  cross: agreements,
+  moved: z.array(z.object({ term: z.string(), before: z.number(), fitted: z.number() })).readonly(),
+  /** Terms whose weights are set by hand. */
+  set: z.array(z.string()).readonly(),
+  notSeparable: z.object({
+    alone: z.array(z.string()).readonly(),
+    inFamily: z.array(z.string()).readonly(),
+    together: z.array(z.string()).readonly(),
+  }),
+});
+
+export type Learned = z.infer<typeof learnedSchema>;

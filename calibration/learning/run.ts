@@ -1,0 +1,55 @@
+/**
+ * `npm run calibrate`: fits the weights of the left hand to what teachers accept, with five folds, and keeps what came
+ * of it for the report (`npm run judgement`); `npm run calibrate write` also puts the fitted weights into the table.
+ */
+import { readFileSync, writeFileSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { foldsOf } from '../../src/core/fingering/learning/folds';
+import { notSeparable } from '../../src/core/fingering/learning/separable';
+import { LEFT_TERM_IDS, LEFT_TERMS } from '../../src/core/fingering/left/rules/terms';
+import { familiesIn, maybeJudgementFolder } from '../judgement/passages';
+import { type Agreement, agreementOf, sumOf } from './agreement';
+import { FREE_TERMS, learn, rulesFor } from './learn';
+import type { Learned } from './learned';
+import { type Lesson, lessonsIn } from './lessons';
+import type { Weights } from './rivals';
+
+const FOLDS = 5;
+const KEPT = resolve('calibration/learning/learned.json');
+const TABLE = resolve('src/core/fingering/left/rules/weights.json');
+
+function run(folder: string): void {
+  const start = Object.fromEntries(LEFT_TERM_IDS.map((id) => [id, LEFT_TERMS[id].weight])) as Weights;
+  const families = familiesIn(folder);
+  const lessons = families.flatMap((family) => lessonsIn(folder, family));
+  const { weights, examples } = learn(lessons, start, console.log);
+  const separable = notSeparable(examples, rulesFor(start));
+  const folds = foldsOf(lessons, FOLDS, ({ music }) => music);
+  const checked = folds.map((fold, k) => {
+    const others = lessons.filter((one) => !fold.includes(one));
+    const { weights: learnt } = learn(others, start, () => {});
+    console.log(`fold ${k + 1} of ${FOLDS}`);
+    return fold.map((lesson) => [lesson, agreementOf(lesson, learnt)] as const);
+  });
+  const byFamily = (of: (lesson: Lesson) => Agreement) =>
+    families.map((family) => ({ family, ...sumOf(lessons.filter((one) => one.family === family).map(of)) }));
+  const cross = new Map(checked.flat());
+  const learned: Learned = {
+    before: byFamily((lesson) => agreementOf(lesson, start)),
+    fitted: byFamily((lesson) => agreementOf(lesson, weights)),
+    cross: byFamily((lesson) => cross.get(lesson)!),
+    moved: FREE_TERMS.map((term) => ({ term, before: start[term], fitted: weights[term] })),
+    set: LEFT_TERM_IDS.filter((term) => !FREE_TERMS.includes(term)),
+    notSeparable: separable,
+  };
+  writeFileSync(KEPT, `${JSON.stringify(learned, null, 1)}\n`);
+  if (process.argv.includes('write')) {
+    const table = JSON.parse(readFileSync(TABLE, 'utf8')) as Record<string, number>;
+    writeFileSync(TABLE, `${JSON.stringify({ ...table, ...weights }, null, 2)}\n`);
+  }
+  console.log(JSON.stringify({ fitted: sumOf(learned.fitted), cross: sumOf(learned.cross) }));
+}
+
+const folder = maybeJudgementFolder();
+if (folder) run(folder);
+else console.log('The shared passages are not here: there is nothing to learn from.');
