@@ -151,6 +151,7 @@ export const FAULTS: readonly Fault[] = [
     file: 'src/core/fingering/left/lattice/growStates.ts',
     find: 'isBarre(index) ? { low: fret, high: fret } : rangeOf(chosen)!',
     put: 'rangeOf(chosen)!',
+    tests: ['tests/reference/exactness.test.ts'],
   },
   {
     name: 'a freed hand forgets its barre',
