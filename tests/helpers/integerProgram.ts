@@ -331,8 +331,10 @@ function linkPrice(problem: FingeringProblem, a: Column, b: Column, next: Moment
     chargeLineFinger(p, q, false, bill);
     if (role === 'melody') chargeLine(p, q, midi - from.midi, manner, bill);
   }
-  const sounds = from.writtenEndTicks >= next.tick && from.midi === midi && from.voice === voice;
-  if (sounds || a.strike === b.strike || continues === a.strike) {
+  const sounds = from.writtenEndTicks >= next.tick && from.midi === midi;
+  const again = sounds || a.strike === b.strike || continues === a.strike;
+  const byAnother = sounds && from.voice !== voice;
+  if (again && !(byAnother && p.string !== q.string)) {
     if (p.string !== q.string) bill.charge('placeChanged', 1);
     else if (p.finger !== q.finger)
       bill.charge('fingerChanged', 1 + CHANGED_IN_HURRY * Math.max(0, 1 - stepMs / WEAK_PAIR_MS));

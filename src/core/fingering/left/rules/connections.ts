@@ -1,6 +1,6 @@
 /** How a note is joined to the one that leads to it: slurs, slides, the melody's way over the strings. */
 import { type Manner, STEP_SEMITONES } from '../../problem/strike';
-import { chargeAgain } from './cuts';
+import { chargeAgain, chargeRestruck } from './cuts';
 import type { Bill } from './ledger';
 import { type Placement, PLACEMENTS } from './place';
 import type { WayRule } from './rule';
@@ -19,11 +19,12 @@ export const linkRule = (link: Link): WayRule => ({
 
 /** What a link costs depends on besides its places. */
 const idOf = ({ kind, semitones, manner, slid, hurry }: Link) =>
-  kind === 'again' ? `again ${hurry}` : `${kind} ${manner} ${slid ? '~' : ''} ${semitones}`;
+  kind === 'again' || kind === 'restruck' ? `${kind} ${hurry}` : `${kind} ${manner} ${slid ? '~' : ''} ${semitones}`;
 
 function chargeLink(link: Link, a: Placement, b: Placement, bill: Bill): void {
   const { kind, semitones, manner, slid, hurry } = link;
   if (kind === 'again') chargeAgain(a, b, hurry, bill);
+  else if (kind === 'restruck') chargeRestruck(a, b, hurry, bill);
   else if (kind === 'slur') chargeSlur(a, b, bill);
   else if (kind === 'parallel') chargeParallel(a, b, bill);
   else if (kind === 'slide')

@@ -75,6 +75,11 @@ export const heldRule = (note: HeldNote, h: number, { cut } = note): WayRule => 
 /** How much of the time in which fingers can follow each other at ease is lacking in a step: 0 to 1. */
 export const hurryOf = (stepMs: number): number => Math.max(0, 1 - stepMs / WEAK_PAIR_MS);
 
+/** Another voice strikes the pitch where it lies: the finger that is there stays. It may as well go to another place. */
+export function chargeRestruck(before: Placement, after: Placement, hurry: number, bill: Bill): void {
+  if (before.string === after.string) chargeAgain(before, after, hurry, bill);
+}
+
 /** A pitch struck again had better stay where it is, under the finger that it has; in a tremolo above all. */
 export function chargeAgain(before: Placement, after: Placement, hurry: number, bill: Bill): void {
   if (before.string !== after.string || before.fret !== after.fret) bill.charge('placeChanged', 1);

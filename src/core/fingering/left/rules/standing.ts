@@ -71,6 +71,9 @@ function chargeTwoFingers(pair: FingerPair, a: Stand, b: Stand, bill: Bill) {
   bill.charge('order', crossed ? 1 : 0);
 }
 
+/** Four fingers side by side on one fret are crowded by so many frets more: nearly forbidden. Source: handbook 13. */
+const FOUR_ABREAST = 8;
+
 /** How neighbours among the fingers that are down differ from a fret for each finger: squeezed together or spread. */
 function chargeSpread(shape: Shape, bill: Bill): void {
   let last = -1;
@@ -83,4 +86,7 @@ function chargeSpread(shape: Shape, bill: Bill): void {
     }
     last = k;
   }
+  const [index] = shape;
+  if (shape.every((stand) => stand !== null && stand.fret === index!.fret))
+    bill.charge('contraction', FOUR_ABREAST);
 }

@@ -16,7 +16,7 @@ export type StruckNote = Pick<
 
 /** A struck note and the one that leads to it; `again`: the same pitch, which still sounds or just ends. */
 export interface Link {
-  readonly kind: 'slur' | 'slide' | 'line' | 'bassLine' | 'parallel' | 'again';
+  readonly kind: 'slur' | 'slide' | 'line' | 'bassLine' | 'parallel' | 'again' | 'restruck';
   readonly fromColumn: number;
   /** Index into `struck`, and after it into `laid`. */
   readonly to: number;
@@ -264,6 +264,12 @@ function linksInto(
         const { continues } = strikes[other]!;
         return other === index || continues === index || (sounds && isSameAgain(strike, strikes[other]!));
       }),
+    );
+    const { midi, voice } = strike;
+    add(
+      'restruck',
+      index,
+      placed.findIndex((other) => sounds && strikes[other]!.midi === midi && strikes[other]!.voice !== voice),
     );
   }
   return links;

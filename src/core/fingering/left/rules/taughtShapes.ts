@@ -34,6 +34,7 @@ const TAUGHT: readonly (readonly [name: string, frets: string, fingers: string])
   ['A minor', 'x02210', 'x02310'],
   ['A minor 7, G on top', 'x02213', 'x02314'],
   ['A minor 7', 'x02010', 'x02010'],
+  ['B flat', 'x1333x', 'x1234x'],
   ['B7', 'x21202', 'x21304'],
 ];
 
