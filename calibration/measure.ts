@@ -1,12 +1,14 @@
 /** How near a plan comes to what common practice accepts. */
-import type { Ink } from '../src/core/fingering/problem/ink';
+import { LEFT_SCHOOLS } from '../src/core/fingering/left/rules/schools';
+import type { LeftTermId } from '../src/core/fingering/left/rules/terms';
+import { maybePlayer } from '../src/core/instrument/hands';
 import type { Placement } from '../src/core/fingering/left/rules/place';
 import { LeftPlanner } from '../src/core/fingering/left/lattice/planLeft';
 import type { LeftSchoolId } from '../src/core/fingering/left/rules/schools';
-import type { LeftWeights } from '../src/core/fingering/left/rules/weights';
+import { type LeftWeights, weightsFrom } from '../src/core/fingering/left/rules/weights';
 import { type Passage, type Task, taskOf } from './passage';
 
-export interface Score {
+interface Score {
   /** Fretted notes of the music, and how many lie on an accepted string, and there under an accepted finger. */
   readonly fretted: number;
   readonly strings: number;
@@ -18,10 +20,7 @@ const same = (a: Placement | null, b: Placement) =>
   a !== null && a.string === b.string && a.fret === b.fret && a.finger === b.finger;
 
 /** Placements that agree with an accepted fingering, note by note; where none does, its first choice. */
-export function nearestAccepted(
-  { accepted }: Task,
-  placed: readonly (Placement | null)[],
-): readonly Placement[] {
+function nearestAccepted({ accepted }: Task, placed: readonly (Placement | null)[]): readonly Placement[] {
   const misses = (variant: Task['accepted'][number]) =>
     variant.filter((choice, k) => !choice.some((one) => same(placed[k]!, one))).length;
   const nearest = accepted.reduce((a, b) => (misses(b) < misses(a) ? b : a));
@@ -41,7 +40,7 @@ export function scoreOf(task: Task, placed: readonly (Placement | null)[]): Scor
   };
 }
 
-export interface Totals {
+interface Totals {
   readonly passages: number;
   readonly whole: number;
   readonly fretted: number;
@@ -59,7 +58,7 @@ export const measured = (passages: readonly Passage[], weightsOf?: WeightsOf): T
     }),
   );
 
-export function sumOfScores(scores: readonly Score[]): Totals {
+function sumOfScores(scores: readonly Score[]): Totals {
   const sum = (of: (score: Score) => number) => scores.reduce((total, score) => total + of(score), 0);
   return {
     passages: scores.length,
@@ -70,11 +69,7 @@ export function sumOfScores(scores: readonly Score[]): Totals {
   };
 }
 
-/** A fingering as ink. */
-export const inkOfPlaces = (task: Task, places: readonly Placement[]): Ink =>
-  new Map(
-    task.problem.strikes.map(({ uids, index }) => [
-      uids[0]!,
-      { finger: places[index]!.finger, string: places[index]!.string, pluck: null },
-    ]),
-  );
+export const weightsOfBase =
+  (base: Readonly<Record<LeftTermId, number>>): WeightsOf =>
+  (school, passage) =>
+    weightsFrom(base, LEFT_SCHOOLS[school].factors, maybePlayer(passage.hand ?? 'adult-medium')!.hand);

@@ -55,7 +55,7 @@ export const CHORD_SHAPES: readonly ChordShape[] = Object.values(
   )
   .filter(isSound);
 
-export const fittingShapes = CHORD_SHAPES.filter((_one, k) => k % 4 === 0);
+/** Three of four: the others were once fitted to. */
 export const checkingShapes = CHORD_SHAPES.filter((_one, k) => k % 4 !== 0);
 
 /** Every fingering of the same strings and frets that this hand can do. */

@@ -5,10 +5,14 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { z } from 'zod';
+import { lessonsIn } from '../learning/lessons';
+import { learnedSchema } from '../learning/learned';
+import { worstOf } from '../learning/worst';
 import { measured } from '../measure';
 import { PASSAGES } from '../passages/all';
-import { measuredRight } from '../right/fit';
+import { measuredRight } from '../right/measure';
 import { RIGHT_PASSAGES } from '../right/passages';
+import { type Family, familySchema } from './family';
 import {
   familiesIn,
   maybeJudgementFolder,
@@ -17,23 +21,12 @@ import {
   type ScoredRow,
   scorerIn,
 } from './passages';
+import { reportOf, tableOf } from './report';
 
 const BEFORE = resolve('calibration/judgement/before.json');
+const LEARNED = resolve('calibration/learning/learned.json');
 const REPORT = resolve('docs/judgement.md');
 const RESULTS = resolve('out/judgement/results');
-
-const pair = z.tuple([z.number(), z.number()]);
-const familySchema = z.object({
-  family: z.string(),
-  strings: pair,
-  fingers: pair,
-  letters: pair,
-  facts: pair,
-  left: pair,
-  right: pair,
-  unproven: z.number(),
-});
-type Family = z.infer<typeof familySchema>;
 
 /** Plans a family and lets the scorer compare. */
 async function measuredFamily(folder: string, family: string): Promise<Family> {
@@ -105,10 +98,6 @@ function ownPassages(): readonly Family[] {
   ];
 }
 
-const percent = ([right, all]: readonly [number, number]) =>
-  all === 0 ? '–' : ((100 * right) / all).toFixed(1);
-const whole = ([right, all]: readonly [number, number]) => (all === 0 ? '–' : `${right} of ${all}`);
-
 function total(families: readonly Family[]): Family {
   const sum = (key: 'strings' | 'fingers' | 'letters' | 'facts' | 'left' | 'right'): [number, number] => [
     families.reduce((all, one) => all + one[key][0], 0),
@@ -124,27 +113,6 @@ function total(families: readonly Family[]): Family {
     right: sum('right'),
     unproven: families.reduce((all, one) => all + one.unproven, 0),
   };
-}
-
-const HEAD = `| family | strings | fingers | letters | facts | whole left | whole right | not proven |
-|---|---|---|---|---|---|---|---|`;
-const rowOf = (one: Family) =>
-  `| ${one.family} | ${percent(one.strings)} | ${percent(one.fingers)} | ${percent(one.letters)} | ${percent(one.facts)} | ${whole(one.left)} | ${whole(one.right)} | ${one.unproven} |`;
-const tableOf = (families: readonly Family[]) => [HEAD, ...families.map(rowOf)].join('\n');
-
-function reportOf(now: readonly Family[], before: readonly Family[]): string {
-  return `# Agreement with teachers
-
-Written by \`npm run judgement\`: plans beside the fingerings that teachers accept, in per cent of what is judged; a passage is whole when everything judged in it agrees with one accepted fingering. The shared passages are read where they lie and are not part of the project; the project's own are measured each hand by itself. Not proven: passages whose cost lies above the bound.
-
-## Now
-
-${tableOf(now)}
-
-## Before figures and modes
-
-${tableOf(before)}
-`;
 }
 
 const wanted = process.argv.slice(2).filter((word) => word !== 'remember');
@@ -164,5 +132,7 @@ if (folder && wanted.length === 0) {
   const before = existsSync(BEFORE)
     ? z.array(familySchema).parse(JSON.parse(readFileSync(BEFORE, 'utf8')))
     : families;
-  writeFileSync(REPORT, reportOf(families, before));
+  const learned = existsSync(LEARNED) ? learnedSchema.parse(JSON.parse(readFileSync(LEARNED, 'utf8'))) : null;
+  const worst = worstOf(familiesIn(folder).flatMap((family) => lessonsIn(folder, family)));
+  writeFileSync(REPORT, reportOf({ now: families, before, learned, worst }));
 }

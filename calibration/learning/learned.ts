@@ -7,11 +7,16 @@ const agreements = z
   .readonly();
 
 export const learnedSchema = z.object({
+  /** At the weights that stand in the table. */
+  standing: agreements,
+  /** At the numbers that were set by hand. */
   before: agreements,
   fitted: agreements,
   /** Each passage at the weights that were fitted without it, and without others of the same music. */
   cross: agreements,
-  moved: z.array(z.object({ term: z.string(), before: z.number(), fitted: z.number() })).readonly(),
+  moved: z
+    .array(z.object({ term: z.string(), standing: z.number(), before: z.number(), fitted: z.number() }))
+    .readonly(),
   /** Terms whose weights are set by hand. */
   set: z.array(z.string()).readonly(),
   notSeparable: z.object({

@@ -1,12 +1,11 @@
 /**
  * The weights in the table against passages that they were not fitted to: the checking halves of the calibration
- * (fingerings: common practice). The limits stand a little below what the report in docs/calibration.md says.
+ * (fingerings: common practice). The limits stand a little below what was measured.
  */
 import { describe, expect, it } from 'vitest';
-import { measured } from '../../calibration/measure';
+import { measured, weightsOfBase } from '../../calibration/measure';
 import { CATEGORIES, checkingHalf, fittingHalf, PASSAGES } from '../../calibration/passages/all';
 import { taskOf } from '../../calibration/passage';
-import { weightsOfBase } from '../../calibration/fit';
 import { LEFT_START as START } from '../../calibration/start';
 
 const checking = CATEGORIES.flatMap(checkingHalf);

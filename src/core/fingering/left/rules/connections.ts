@@ -19,7 +19,9 @@ export const linkRule = (link: Link): WayRule => ({
 
 /** What a link costs depends on besides its places. */
 const idOf = ({ kind, semitones, manner, slid, hurry }: Link) =>
-  kind === 'again' || kind === 'restruck' ? `${kind} ${hurry}` : `${kind} ${manner} ${slid ? '~' : ''} ${semitones}`;
+  kind === 'again' || kind === 'restruck'
+    ? `${kind} ${hurry}`
+    : `${kind} ${manner} ${slid ? '~' : ''} ${semitones}`;
 
 function chargeLink(link: Link, a: Placement, b: Placement, bill: Bill): void {
   const { kind, semitones, manner, slid, hurry } = link;

@@ -1,0 +1,97 @@
+/** docs/judgement.md as text. */
+import { LEFT_TERM_IDS, LEFT_TERMS } from '../../src/core/fingering/left/rules/terms';
+import type { Learned } from '../learning/learned';
+import type { WorstLesson } from '../learning/worst';
+import { type PricedShape, pricedShape, rankOf } from '../shapeCosts';
+import { checkingShapes } from '../shapes';
+import type { Family } from './family';
+
+const percent = ([right, all]: readonly [number, number]) =>
+  all === 0 ? '–' : ((100 * right) / all).toFixed(1);
+const whole = ([right, all]: readonly [number, number]) => (all === 0 ? '–' : `${right} of ${all}`);
+
+const HEAD = `| family | strings | fingers | letters | facts | whole left | whole right | not proven |
+|---|---|---|---|---|---|---|---|`;
+const rowOf = (one: Family) =>
+  `| ${one.family} | ${percent(one.strings)} | ${percent(one.fingers)} | ${percent(one.letters)} | ${percent(one.facts)} | ${whole(one.left)} | ${whole(one.right)} | ${one.unproven} |`;
+export const tableOf = (families: readonly Family[]) => [HEAD, ...families.map(rowOf)].join('\n');
+
+const agreementRow = (name: string, some: Learned['before']) => {
+  const sum = (key: 'strings' | 'fingers' | 'whole'): [number, number] => [
+    some.reduce((all, one) => all + one[key][0], 0),
+    some.reduce((all, one) => all + one[key][1], 0),
+  ];
+  return `| ${name} | ${percent(sum('strings'))} | ${percent(sum('fingers'))} | ${whole(sum('whole'))} |`;
+};
+
+const listOf = (ids: readonly string[]) => `${ids.length}${ids.length > 0 ? `: ${ids.join(', ')}` : ''}`;
+
+function learnedText({ standing, before, fitted, cross, moved, set, notSeparable }: Learned): string {
+  const byFamily = cross.map((one) => {
+    const fit = fitted.find(({ family }) => family === one.family)!;
+    return `| ${one.family} | ${percent(fit.fingers)} | ${percent(one.fingers)} | ${whole(fit.whole)} | ${whole(one.whole)} |`;
+  });
+  return `## What was learnt
+
+Written down by \`npm run calibrate\`: the left hand by itself, ${moved.length} weights free, fitted from numbers set by hand (a hinge with one slack a passage, families weighing equally, a pull to the start), and checked with five folds, the same music in one fold. The weights that stand in the table were found by a search over single weights on the same passages, which does better on them than the fit and has no check of its own; read the fold's figures as what a fit of this kind carries over.
+
+| left hand | strings | fingers | whole |
+|---|---|---|---|
+${agreementRow('numbers set by hand', before)}
+${agreementRow('fitted, on what it saw', fitted)}
+${agreementRow('fitted, on the fold left out', cross)}
+${agreementRow('weights that stand', standing)}
+
+| family | fingers, fitted | fingers, left out | whole, fitted | whole, left out |
+|---|---|---|---|---|
+${byFamily.join('\n')}
+
+Not separated by any weights within a factor of four, among the rivals that were seen: alone ${listOf(notSeparable.alone)}; in its family ${listOf(notSeparable.inFamily)}; beside all others ${listOf(notSeparable.together)}.
+
+| free weight | set by hand | fitted | stands |
+|---|---|---|---|
+${moved.map((one) => `| ${one.term} | ${one.before} | ${one.fitted} | ${one.standing} |`).join('\n')}
+
+Set by hand: ${set.join(', ')}; all of the right hand.
+`;
+}
+
+function shapesText(): string {
+  const weights = LEFT_TERM_IDS.map((id) => LEFT_TERMS[id].weight);
+  const ranks = checkingShapes.map(pricedShape).map((shape: PricedShape) => rankOf(shape, weights));
+  const within = (count: number) => percent([ranks.filter((rank) => rank < count).length, ranks.length]);
+  return `## Chord shapes
+
+${ranks.length} shapes of @tombatossals/chords-db with sound fingers, for their strings and frets: the data set's fingers are the cheapest in ${within(1)} %, among the three cheapest in ${within(3)} %.
+`;
+}
+
+const worstText = (worst: readonly WorstLesson[]) => `## The ten worst
+
+Left hand by itself, with the terms that speak most against the accepted fingering and for it (tenths of a point).
+
+| passage | missed | dearer by | for what |
+|---|---|---|---|
+${worst.map(({ id, misses, above, terms }) => `| ${id} | ${misses} | ${above} | ${terms.map(([term, cost]) => `${term} ${cost > 0 ? '+' : ''}${cost}`).join(', ')} |`).join('\n')}
+`;
+
+export interface Judgement {
+  readonly now: readonly Family[];
+  readonly before: readonly Family[];
+  readonly learned: Learned | null;
+  readonly worst: readonly WorstLesson[];
+}
+
+export const reportOf = ({ now, before, learned, worst }: Judgement): string => `# Agreement with teachers
+
+Written by \`npm run judgement\`: plans beside the fingerings that teachers accept, in per cent of what is judged; a passage is whole when everything judged in it agrees with one accepted fingering. The shared passages are read where they lie and are not part of the project; the project's own are measured each hand by itself. Not proven: passages whose cost lies above the bound. The weights were tuned on the shared passages: on others agreement is lower.
+
+## Now
+
+${tableOf(now)}
+
+## Before figures and modes
+
+${tableOf(before)}
+
+${[learned ? learnedText(learned) : null, worstText(worst), shapesText()].filter((part) => part !== null).join('\n')}`;
