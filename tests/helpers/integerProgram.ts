@@ -328,7 +328,7 @@ function linkPrice(problem: FingeringProblem, a: Column, b: Column, next: Moment
   const from = problem.strikes[a.strike]!;
   const { lineFrom, midi, role, manner, voice, continues } = problem.strikes[b.strike]!;
   if (lineFrom === a.strike && next.struck.includes(b.strike) && !next.taken.includes(b.strike)) {
-    chargeLineFinger(p, q, false, bill);
+    chargeLineFinger(p, q, false, manner, bill);
     if (role === 'melody') chargeLine(p, q, midi - from.midi, manner, bill);
   }
   const sounds = from.writtenEndTicks >= next.tick && from.midi === midi;

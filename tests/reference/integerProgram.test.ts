@@ -29,8 +29,8 @@ interface Instance {
 const NOT_UNDER_BARRES = new Set(['stretch', 'extension', 'contraction', 'order', 'hop', 'hopHaste']);
 
 /** The way up the neck and fingers out of position are dear, so that whoever does not look ahead goes wrong. */
-const DEAR_WAYS: Partial<LeftWeights> = { position: 90, opening: 60, squeeze: 40, regrip: 60 };
-const DEAR_FINGERS: Partial<LeftWeights> = { hop: 60, lineHop: 90, lineSlide: 60 };
+const DEAR_WAYS: Partial<LeftWeights> = { position: 130, opening: 90, squeeze: 60, regrip: 90 };
+const DEAR_FINGERS: Partial<LeftWeights> = { hop: 110, lineHop: 150, lineSlide: 110 };
 
 function instance(seed: number): Instance {
   const barres = seed % 3 === 0;

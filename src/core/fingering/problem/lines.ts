@@ -20,16 +20,18 @@ export function joinLines(strikes: readonly Strike[]): Strike[] {
 }
 
 /**
- * A pitch that comes again with the next notes of its voice, at once or within a bar, is struck again where it lies.
+ * A pitch that comes again with the next notes of its voice, at once or within a bar, or when a chord that was struck
+ * is broken, is struck again where it lies.
  * Source: handbook 13, "Grip": what comes again keeps string and finger, and a finger once down stays.
  */
 export function struckAgain(strikes: readonly Strike[], measures: readonly Measure[]): Strike[] {
   const all = [...strikes];
   let grips = Math.max(0, ...strikes.map(({ grip }) => (grip ?? -1) + 1));
   for (const voice of byVoice(strikes)) {
-    let [before, here]: [Strike[], Strike[]] = [[], []];
+    let [before, here]: [readonly Strike[], Strike[]] = [[], []];
     for (const strike of voice) {
-      if (here[0] && here[0].onsetTicks !== strike.onsetTicks) [before, here] = [here, []];
+      if (here[0] && here[0].onsetTicks !== strike.onsetTicks)
+        [before, here] = [lyingAfter(before, here), []];
       here.push(strike);
       const prev = before.find(({ midi }) => midi === strike.midi);
       if (!prev || strike.grip !== null || strike.touch || prev.touch) continue;
@@ -43,6 +45,13 @@ export function struckAgain(strikes: readonly Strike[], measures: readonly Measu
     }
   }
   return all;
+}
+
+/** What is broken of a chord leaves the rest of it lying; whatever else comes takes its place. */
+function lyingAfter(before: readonly Strike[], here: readonly Strike[]): readonly Strike[] {
+  const isOfChord = here.every(({ midi }) => before.some((one) => one.midi === midi));
+  if (!isOfChord) return here;
+  return [...here, ...before.filter(({ midi }) => here.every((one) => one.midi !== midi))];
 }
 
 export function byVoice(strikes: readonly Strike[]): readonly (readonly Strike[])[] {

@@ -93,4 +93,11 @@ describe('broken chords (common practice: the hand holds an arpeggio as its chor
     expect(laid([bass(48, 0), ...run([60, 64, 67], 1, 1)])).toEqual([0, 0, 0]);
     expect(laid([bass(45, 0), ...run([60, 64, 69], 1, 1)])).toEqual([1, 1, 1]);
   });
+  it('after a chord of the same notes are struck where it lies', () => {
+    const chord = [50, 57, 60, 66].map((midi): TestNote => ({ midi, onset: 0, length: 2 }));
+    const strikes = strikesOf([...chord, ...run([50, 57, 60, 66], 1, 2)]);
+    expect(strikes.slice(4).map(({ continues }) => continues)).toEqual([0, 1, 2, 3]);
+    const other = strikesOf([...chord, ...run([50, 57, 59], 1, 2)]);
+    expect(other.slice(4).map(({ continues }) => continues)).toEqual([0, 1, null]);
+  });
 });

@@ -60,7 +60,8 @@ export const COLOUR_TERMS = {
   },
   parallelFinger: {
     unit: 'count',
-    measures: 'a note of such a row that stays on its string and changes its finger',
+    measures:
+      'a move of such a row in which no finger keeps its string; part of it for each finger exchanged',
     words: 'parallels that lose their guide',
     start: 8,
     fitted: true,

@@ -2,10 +2,10 @@
 import { type Manner, STEP_SEMITONES } from '../../problem/strike';
 import { chargeAgain, chargeRestruck } from './cuts';
 import type { Bill } from './ledger';
-import { type Placement, PLACEMENTS } from './place';
+import { FINGER_OF, NO_PLACE, type Placement, PLACEMENTS, STRING_OF } from './place';
 import type { WayRule } from './rule';
 import type { Link } from './step';
-import { BARRED_HOP, CROSSED_IN_LINE, FLATTENED_HOP } from './shares';
+import { BARRED_HOP, CROSSED_IN_LINE, EXCHANGED, FLATTENED_HOP } from './shares';
 
 /** One note after another, by where the two lie. */
 export const linkRule = (link: Link): WayRule => ({
@@ -31,15 +31,40 @@ function chargeLink(link: Link, a: Placement, b: Placement, bill: Bill): void {
   else if (kind === 'parallel') chargeParallel(a, b, bill);
   else if (kind === 'slide')
     bill.charge('slideBroken', a.string === b.string && a.finger === b.finger ? 0 : 1);
-  else chargeLineFinger(a, b, slid, bill);
+  else chargeLineFinger(a, b, slid, manner, bill);
   if (kind === 'line') chargeLine(a, b, semitones, manner, bill);
 }
 
-/** They keep their strings, and on these the fingers go along as guides. Source: handbook 13, "parallels". */
+/** They keep their strings, and as many fingers as can be. Source: handbook 13, "parallels". */
 function chargeParallel(a: Placement, b: Placement, bill: Bill): void {
   if (a.string !== b.string) bill.charge('parallelString', 1);
-  else if (a.finger > 0 && b.finger > 0 && a.finger !== b.finger) bill.charge('parallelFinger', 1);
+  else if (a.finger > 0 && b.finger > 0 && a.finger !== b.finger) bill.charge('parallelFinger', EXCHANGED);
 }
+
+const SPOTS = 40;
+const spotCode = (place: number) => (place === NO_PLACE ? 0 : STRING_OF[place]! * 5 + FINGER_OF[place]!);
+
+/**
+ * Of two notes that move along with each other one keeps its finger on its string, as the guide; the other may exchange
+ * it. Source: handbook 13, "parallels".
+ */
+export const guideRule = (low: Link, high: Link): WayRule => ({
+  id: 'guide',
+  from: {
+    code: (hand) => spotCode(hand.placeOn(low.fromColumn)) * SPOTS + spotCode(hand.placeOn(high.fromColumn)),
+    ms: () => 0,
+  },
+  to: {
+    code: (hand) => spotCode(hand.placeOfStruck(low.to)) * SPOTS + spotCode(hand.placeOfStruck(high.to)),
+  },
+  charge: (from, to, _ms, bill) => {
+    const [a, b] = [Math.floor(from / SPOTS), from % SPOTS];
+    const [c, d] = [Math.floor(to / SPOTS), to % SPOTS];
+    // Over an open string the hand is free to come anew.
+    if ([a, b, c, d].some((spot) => spot % 5 === 0)) return;
+    if (a !== c && b !== d) bill.charge('parallelFinger', 1);
+  },
+});
 
 export function chargeSlur(a: Placement, b: Placement, bill: Bill): void {
   if (!slurPlayable(a, b)) bill.charge('slurBroken', 1);
@@ -58,15 +83,23 @@ export const weakSlur = (a: Placement, b: Placement) =>
 
 /**
  * One finger for two notes of a line: on another string it must leave the first; to the next fret of its string a
- * neighbour could go, unless a slide is written (`slid`). Further along it carries the hand, which is priced as a shift.
+ * neighbour could go, unless a slide is written (`slid`). Further along it carries the hand, which is priced as a shift;
+ * in a quick run it is heard as a slide, too.
  * Source: handbook, "What costs" (hop: prefer a neighbour finger).
  */
-export function chargeLineFinger(a: Placement, b: Placement, slid: boolean, bill: Bill): void {
+export function chargeLineFinger(
+  a: Placement,
+  b: Placement,
+  slid: boolean,
+  manner: Manner,
+  bill: Bill,
+): void {
   if (a.finger === 0 || b.finger === 0) return;
   if (a.finger !== b.finger) {
     if (crossOnOneFret(a, b)) bill.charge('order', CROSSED_IN_LINE);
   } else if (a.string !== b.string) bill.charge('lineHop', hopShare(a, b));
-  else if (Math.abs(a.fret - b.fret) === 1 && !slid) bill.charge('lineSlide', 1);
+  else if (a.fret !== b.fret && !slid && (Math.abs(a.fret - b.fret) === 1 || manner === 'quick'))
+    bill.charge('lineSlide', 1);
 }
 
 const hopShare = (a: Placement, b: Placement) =>

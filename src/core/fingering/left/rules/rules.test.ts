@@ -10,7 +10,7 @@ import type { Placement } from './place';
 import { entryCost, measureShift, stateCost, transitionCost } from './prices';
 import { hopMs } from './fingers';
 import { type LeftTermId } from './terms';
-import { CARRIER_SHARE, INDEX_OPENS, RELEASE_SHARE } from './shares';
+import { CARRIER_SHARE, EXCHANGED, INDEX_OPENS, RELEASE_SHARE } from './shares';
 
 const at = (string: number, fret: number, finger: number): Placement => ({ string, fret, finger });
 
@@ -174,5 +174,88 @@ describe('a hand that lies', () => {
     const stay = priceOf(problem.weights, 'position', 2);
     expect(entryCost(problem, barred)).toBeGreaterThan(stay);
     expect(entryCost(problem, handState([0, 1], [at(4, 3, 1), at(3, 5, 3)], null))).toBe(stay);
+  });
+});
+
+describe('rows of parallels', () => {
+  const weightOf = (problem: FingeringProblem, term: LeftTermId, times = 1) =>
+    priceOf(problem.weights, term, times);
+  /** Sixths in one voice, so that they are read as a row; the last move is priced. */
+  function lastMove(before: readonly Placement[], after: readonly Placement[]) {
+    const rows = [
+      [57, 66],
+      [59, 67],
+      [61, 69],
+    ];
+    const notes = rows.flatMap((row, k) => row.map((midi) => ({ midi, onset: 2 * k, length: 2 })));
+    const problem = problemFrom(barXml(notes, 60));
+    const terms = new Map<LeftTermId, number>();
+    const [, b, c] = problem.moments;
+    const add = (term: LeftTermId, cost: number) => void terms.set(term, (terms.get(term) ?? 0) + cost);
+    transitionCost(problem, handState(b!.struck, before, null), c!, handState(c!.struck, after, null), add);
+    return { problem, terms };
+  }
+
+  it('cost nothing where one finger guides and the strings stay, part of it where the other is exchanged', () => {
+    const stay = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(3, 6, 2), at(1, 5, 1)]);
+    expect(stay.terms.get('parallelFinger') ?? 0).toBe(0);
+    expect(stay.terms.get('parallelString') ?? 0).toBe(0);
+    const { problem, terms } = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(3, 6, 2), at(1, 5, 3)]);
+    expect(terms.get('parallelFinger')).toBe(weightOf(problem, 'parallelFinger', EXCHANGED));
+  });
+  it('cost the whole where no finger guides, and each note that leaves its string', () => {
+    const lost = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(3, 6, 3), at(1, 5, 2)]);
+    const each = weightOf(lost.problem, 'parallelFinger', EXCHANGED);
+    expect(lost.terms.get('parallelFinger')).toBe(2 * each + weightOf(lost.problem, 'parallelFinger'));
+    const away = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(2, 2, 1), at(1, 5, 4)]);
+    expect(away.terms.get('parallelString')).toBe(weightOf(away.problem, 'parallelString'));
+  });
+});
+
+describe('a pitch that another voice strikes where it lies', () => {
+  it('keeps its finger, and may as well go to another string', () => {
+    const problem = problemFrom(
+      barXml([
+        { midi: 62, onset: 0, length: 2, voice: 1 },
+        { midi: 62, onset: 2, length: 2, voice: 2 },
+      ]),
+    );
+    const wayTo = (place: Placement) => wayTerms(problem, [at(2, 3, 3)], [place]);
+    expect(wayTo(at(2, 3, 4)).get('fingerChanged')).toBe(priceOf(problem.weights, 'fingerChanged', 1));
+    expect(wayTo(at(2, 3, 3)).get('fingerChanged') ?? 0).toBe(0);
+    expect(wayTo(at(3, 7, 4)).get('placeChanged') ?? 0).toBe(0);
+  });
+});
+
+describe('four fingers side by side', () => {
+  it('are nearly forbidden: dearer than a full barre', () => {
+    const problem = chords([47, 62, 66, 71]);
+    const cost = (fingers: readonly number[]) => {
+      const places = [6, 3, 2, 1].map((string, k) => at(string, 7, fingers[k]!));
+      const state = handState([0, 1, 2, 3], places, null);
+      return stateCost(problem, problem.moments[0]!, state) + entryCost(problem, state);
+    };
+    expect(cost([1, 2, 3, 4])).toBeGreaterThan(2 * cost([1, 1, 1, 1]));
+  });
+});
+
+describe('a quick run', () => {
+  const slideAt = (bpm: number) => {
+    const notes = [64, 66, 68, 69].map((midi, k) => ({ midi, onset: k, length: 1 }));
+    const problem = problemFrom(barXml(notes, bpm));
+    const terms = new Map<LeftTermId, number>();
+    const [, b, c] = problem.moments;
+    const add = (term: LeftTermId, cost: number) => void terms.set(term, (terms.get(term) ?? 0) + cost);
+    const from = handState(b!.struck, [at(1, 2, 1)], null);
+    transitionCost(problem, from, c!, handState(c!.struck, [at(1, 4, 1)], null), add);
+    return { problem, terms };
+  };
+  it('does not slide a finger along, which a slower one may', () => {
+    const quick = slideAt(240);
+    expect(quick.terms.get('lineSlide')).toBe(priceOf(quick.problem.weights, 'lineSlide', 1));
+    expect(slideAt(70).terms.get('lineSlide') ?? 0).toBe(0);
+  });
+  it('shifts at a higher price', () => {
+    expect(slideAt(240).terms.get('shift')!).toBeGreaterThan(slideAt(70).terms.get('shift')!);
   });
 });

@@ -2,7 +2,7 @@
 import { crossingRule } from './crossing';
 import { heldRule } from './cuts';
 import { freshAmong } from './fresh';
-import { linkRule } from './connections';
+import { guideRule, linkRule } from './connections';
 import { BARRES, HOPS } from './fingers';
 import type { OwnRule, StepRules, WayRule } from './rule';
 import { SHIFT } from './shift';
@@ -29,9 +29,15 @@ export function ownRules(notes: PlacedNotes): readonly OwnRule[] {
 const MOVING: readonly WayRule[] = [...HOPS, ...BARRES];
 const MOVING_FAST: readonly WayRule[] = [...MOVING, TURN_WEAKNESS];
 
+/** The lowest and the highest of what moves along. */
+function guidesOf({ links }: HandStep): readonly WayRule[] {
+  const along = links.filter(({ kind }) => kind === 'parallel');
+  return along.length < 2 ? [] : [guideRule(along[0]!, along.at(-1)!)];
+}
+
 /** What a step costs, apart from what is held. */
 export const stepRules = (step: HandStep): StepRules => ({
-  plain: [...(step.ms < WEAK_PAIR_MS ? MOVING_FAST : MOVING), ...step.links.map(linkRule)],
+  plain: [...(step.ms < WEAK_PAIR_MS ? MOVING_FAST : MOVING), ...step.links.map(linkRule), ...guidesOf(step)],
   carried: SHIFT,
 });
 

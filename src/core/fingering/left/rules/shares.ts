@@ -18,6 +18,9 @@ export const BARRED_HOP = 0.1;
 /** Fingers that cross on one fret, one after the other and not at once: this part of it is left. From memory. */
 export const CROSSED_IN_LINE = 0.4;
 
+/** Of a row that loses its guide this part is felt for each finger that is exchanged. From memory. */
+export const EXCHANGED = 0.6;
+
 /** Fingers in turn hinder each other when they follow each other faster than this. From memory. */
 export const WEAK_PAIR_MS = 250;
 
