@@ -35,13 +35,22 @@ export function cutAt(problem: FingeringProblem, strike: Strike, tick: number): 
 /** A note of a grip that does not sound, or rings on, is let go: the hand must come back to it. */
 const REGRIP: Cut = { term: 'regrip', amount: 1, mustRing: false };
 
+/** A grip is taken anew once, however many of its notes lie silent: each has its share. */
+function regripOf({ strikes }: FingeringProblem, strike: Strike, next: Moment): Cut {
+  const silent = next.held.filter((other) => {
+    const one = strikes[other]!;
+    return one.grip === strike.grip && isSilent(one, next.tick);
+  });
+  const drones = strike.manner === 'drone' ? DRONE_REGRIP : 1;
+  return { ...REGRIP, amount: drones / silent.length };
+}
+
 /** A drone owns its string: taking it for another note is so many times dearer. From memory. */
 const DRONE_REGRIP = 3;
 
 /** Null where the same pitch is struck again: the sound goes on, nothing is lost. */
 export function maybeCut(problem: FingeringProblem, strike: Strike, next: Moment): Cut | null {
-  if (isSilent(strike, next.tick))
-    return strike.manner === 'drone' ? { ...REGRIP, amount: DRONE_REGRIP } : REGRIP;
+  if (isSilent(strike, next.tick)) return regripOf(problem, strike, next);
   if (next.struck.some((other) => isSameAgain(strike, problem.strikes[other]!))) return null;
   const cut = cutAt(problem, strike, next.tick);
   const restruck = next.struck.some((other) => problem.strikes[other]!.midi === strike.midi);

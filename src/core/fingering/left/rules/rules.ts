@@ -22,7 +22,7 @@ export function ownRules(notes: PlacedNotes): readonly OwnRule[] {
     reachingRule(fresh),
     crossingRule(notes, fresh),
     ...struck.map((note, k) => struckRule(note, k, fresh)),
-    ...laid.map((note, k) => laidRule(note, struck.length + k)),
+    ...laid.map((note, k) => laidRule(note, struck.length + k, laid.length)),
   ];
 }
 

@@ -76,12 +76,15 @@ function chargeMarks({ printed, ornamented }: StruckNote, place: Placement, bill
   if (ornamented) bill.charge('ornament', place.finger);
 }
 
-/** The k-th note that is placed here, which is struck later: it had better lie with the rest of its grip. */
-export const laidRule = (note: StruckNote, k: number): OwnRule => ({
+/**
+ * The k-th note that is placed here, which is struck later: it had better lie with the rest of its grip, of which so
+ * many are laid.
+ */
+export const laidRule = (note: StruckNote, k: number, laid: number): OwnRule => ({
   ...struckRule(note, k, LIES_NOT),
-  id: `laid ${note.role === 'melody'} ${note.manner}`,
+  id: `laid ${laid} ${note.role === 'melody'} ${note.manner}`,
   charge: (code, bill) => {
-    if (code === 0) bill.charge('regrip', 1);
+    if (code === 0) bill.charge('regrip', 1 / laid);
     else {
       const [place, anchor] = placeIn(code / 2);
       chargeStruck(note, place, anchorLow(anchor), bill);
