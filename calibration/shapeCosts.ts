@@ -35,6 +35,7 @@ const SETTING: HandSetting = {
 };
 const UNMARKED = {
   manner: 'plain' as const,
+  unhurried: false,
   voice: '1',
   midi: 0,
   touch: null,

@@ -1,5 +1,6 @@
 /** Grips in the integer program: what lies together, what of it is placed anew, what is let go with it. */
 import { priceOf } from '../../src/core/fingering/left/rules/ledger';
+import { UNHURRIED_REGRIP } from '../../src/core/fingering/left/rules/shares';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import { isSilent } from '../../src/core/fingering/problem/strike';
@@ -18,8 +19,18 @@ export function laidTogether(
   for (const name of [all, none]) model.binaries.add(name);
   model.exactlyOne([all, none]);
   for (const strike of laid) model.row([[-1, all], ...sum(of(columns, strike))], '=', 0);
-  model.cost(laid.length * priceOf(problem.weights, 'regrip', 1), none);
+  model.cost(
+    laid.reduce(
+      (sum, strike) => sum + priceOf(problem.weights, 'regrip', shareOf(problem, strike) / laid.length),
+      0,
+    ),
+    none,
+  );
 }
+
+/** Slow notes are taken anew at ease. */
+const shareOf = ({ strikes }: Pick<FingeringProblem, 'strikes'>, strike: number) =>
+  strikes[strike]!.unhurried ? UNHURRIED_REGRIP : 1;
 
 /** What is placed at a moment in any case: struck and lying nowhere before, or laid. */
 const isFresh = ({ struck, taken, laid }: Moment, strike: number) =>
@@ -98,13 +109,17 @@ export function gripsWhole(
       '<=',
       0,
     );
+    const silent = held.filter((strike) => isSilent(strikes[strike]!, next.tick)).length;
     for (const strike of held) {
       const stays = sum(of(after, strike));
       model.row([[-1, kept], ...stays], '>=', 0);
       if (isSilent(strikes[strike]!, next.tick)) {
         model.row([[-1, kept], ...stays], '<=', 0);
         const { manner } = strikes[strike]!;
-        model.cost(priceOf(weights, 'regrip', manner === 'drone' ? 3 : 1), lost);
+        model.cost(
+          priceOf(weights, 'regrip', ((manner === 'drone' ? 3 : 1) * shareOf({ strikes }, strike)) / silent),
+          lost,
+        );
       } else model.row([[1, whole], [-1, kept], ...stays], '<=', 1);
     }
     model.row(

@@ -10,6 +10,7 @@ import { type Strike, STEP_SEMITONES } from './strike';
 const LEAST_NOTES = 3;
 const LEAST_NOTES_IN_A_SINGLE_LINE = 6;
 const LONGEST_QUARTERS = 0.5;
+const LONGEST_INNER_QUARTERS = 1;
 
 /** What a hand can hold on its instrument. */
 export interface Holding {
@@ -146,7 +147,6 @@ interface BrokenChord {
 }
 
 function brokenChords(strikes: readonly Strike[], measures: readonly Measure[], ticksPerQuarter: number) {
-  const longest = LONGEST_QUARTERS * ticksPerQuarter;
   const chords: BrokenChord[] = [];
   const voices = byVoice(strikes);
   const isChord =
@@ -160,6 +160,8 @@ function brokenChords(strikes: readonly Strike[], measures: readonly Measure[], 
     };
     for (const strike of voice) {
       const last = notes.at(-1);
+      const longest =
+        (strike.role === 'melody' ? LONGEST_QUARTERS : LONGEST_INNER_QUARTERS) * ticksPerQuarter;
       const short = strike.writtenEndTicks - strike.onsetTicks <= longest;
       const goesOn =
         last !== undefined &&

@@ -10,6 +10,9 @@ import type { Manner, Strike } from './strike';
 /** Below so many ms a note the colour of strings fades. */
 const QUICK_MS = 250;
 
+/** A note that lasts longer leaves the hand time. From memory. */
+const UNHURRIED_MS = 600;
+
 /** In these no note is heard as one of a line on a string. */
 const FIGURES: ReadonlySet<Texture> = new Set<Texture>(['brokenChord', 'tremolo', 'pedal', 'strum']);
 
@@ -31,7 +34,11 @@ export function withManners(
       next ? msBetween(strike, next) : Infinity,
     );
     const manner = mannerOf(textureOf.get(strike.index) ?? 'mixed', pace);
-    return { ...strike, manner: drones.has(strike.index) ? 'drone' : manner } as const;
+    return {
+      ...strike,
+      manner: drones.has(strike.index) ? 'drone' : manner,
+      unhurried: clock(strike.writtenEndTicks) - clock(strike.onsetTicks) > UNHURRIED_MS,
+    } as const;
   });
   const parallels = parallelsAmong(sung);
   return sung.map((strike) => ({ ...strike, parallelFrom: parallels.get(strike.index) ?? null }));

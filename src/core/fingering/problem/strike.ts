@@ -45,6 +45,8 @@ export interface Strike {
   readonly parallelFrom: number | null;
   /** How it is sung: how much an open string, or another one, would stand out. */
   readonly manner: Manner;
+  /** It lasts so long that the hand can come back to it at ease. */
+  readonly unhurried: boolean;
   /** The teacher's word that it lasts for its written value. */
   readonly mustRing: boolean;
   /** Where a natural harmonic can be touched; null for every other note. */

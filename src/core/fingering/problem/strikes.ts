@@ -67,6 +67,7 @@ export function bareStrikesOf(score: Score): Strike[] {
       lineFrom: null,
       parallelFrom: null,
       manner: 'plain',
+      unhurried: false,
       mustRing: notes.some((note) => note.mustRing),
       touch: touchPlaces(longest, tuning),
       printed: longest.printed,

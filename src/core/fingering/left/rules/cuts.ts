@@ -7,7 +7,7 @@ import { NO_PLACE, type Placement } from './place';
 import type { WayRule } from './rule';
 import type { HeldNote } from './step';
 import { type LeftTermId } from './terms';
-import { CHANGED_IN_HURRY, CUT_AT_ONCE, RESTRUCK_SHARE, WEAK_PAIR_MS } from './shares';
+import { CHANGED_IN_HURRY, CUT_AT_ONCE, RESTRUCK_SHARE, UNHURRIED_REGRIP, WEAK_PAIR_MS } from './shares';
 
 /** What is lost of a note that ends before its time. */
 export interface Cut {
@@ -42,7 +42,7 @@ function regripOf({ strikes }: FingeringProblem, strike: Strike, next: Moment): 
     return one.grip === strike.grip && isSilent(one, next.tick);
   });
   const drones = strike.manner === 'drone' ? DRONE_REGRIP : 1;
-  return { ...REGRIP, amount: drones / silent.length };
+  return { ...REGRIP, amount: (drones * (strike.unhurried ? UNHURRIED_REGRIP : 1)) / silent.length };
 }
 
 /** A drone owns its string: taking it for another note is so many times dearer. From memory. */

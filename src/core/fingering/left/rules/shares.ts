@@ -10,7 +10,7 @@ export const OPEN_IN = { figure: 0, quick: 0, plain: 0.3, slow: 0 } as const;
 export const INDEX_OPENS = 0.6;
 
 /** On one fret a finger can flatten or roll over to the next string: this part of a hop is left. From memory. */
-export const FLATTENED_HOP = 0.4;
+export const FLATTENED_HOP = 0.7;
 
 /** Finger 1 lays a small barre over both: this part is left. From memory. */
 export const BARRED_HOP = 0.1;
@@ -45,6 +45,9 @@ export const LONGEST_WINDOW_MS = 1500;
 
 /** What is left of laying a barre when finger 1 already stands on its fret, or a smaller barre lies there. */
 export const BARRE_PREPARED_SHARE = { finger: 0.6, smallerBarre: 0.4 } as const;
+
+/** Of a grip of slow notes so much is felt when it is taken anew. From memory. */
+export const UNHURRIED_REGRIP = 0.4;
 
 /** What is left of a cut where another voice strikes the same pitch: the sound goes on, the voice does not. From memory. */
 export const RESTRUCK_SHARE = 0.15;

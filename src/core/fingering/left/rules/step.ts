@@ -11,7 +11,7 @@ import { LAST_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE } from './shares';
 /** What of a struck note bears on its placement. */
 export type StruckNote = Pick<
   Strike,
-  'midi' | 'touch' | 'voice' | 'role' | 'manner' | 'printed' | 'ornamented'
+  'midi' | 'touch' | 'voice' | 'role' | 'manner' | 'unhurried' | 'printed' | 'ornamented'
 >;
 
 /** A struck note and the one that leads to it; `again`: the same pitch, which still sounds or just ends. */
@@ -182,12 +182,22 @@ const takenFrom = ({ index, continues }: Strike, columns: readonly number[]): nu
   return own < 0 && continues !== null ? columns.indexOf(continues) : own;
 };
 
-const noteOf = ({ midi, touch, voice, role, manner, printed, ornamented }: Strike): StruckNote => ({
+const noteOf = ({
   midi,
   touch,
   voice,
   role,
   manner,
+  unhurried,
+  printed,
+  ornamented,
+}: Strike): StruckNote => ({
+  midi,
+  touch,
+  voice,
+  role,
+  manner,
+  unhurried,
   printed,
   ornamented,
 });
@@ -215,9 +225,9 @@ function keyOf(
   return `${pulse};${beside.join()};${ticks};${endedTicks.join()};${lastedTicks.join()};${cuts.join()};${struck.map(nameOf).join('|')};${taken.join()};${laid.map(nameOf).join('|')};${ties.join('|')}`;
 }
 
-function nameOf({ midi, touch, voice, role, manner, printed, ornamented }: StruckNote): string {
+function nameOf({ midi, touch, voice, role, manner, unhurried, printed, ornamented }: StruckNote): string {
   const touched = touch ? touch.map(({ string, fret }) => `${string}/${fret}`).join() : '';
-  return `${midi}v${voice}${role}${manner}${printed.finger},${printed.string}${ornamented ? 'o' : ''}${touched}`;
+  return `${midi}v${voice}${role}${manner}${unhurried ? 'u' : ''}${printed.finger},${printed.string}${ornamented ? 'o' : ''}${touched}`;
 }
 
 /** The pulse from the moment before on, and as far back as a freed hand remembers; where it changed, a step is like no other. */

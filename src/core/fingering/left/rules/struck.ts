@@ -11,7 +11,7 @@ import { FINGER_OF, isWound, NO_PLACE, type Placement, PLACEMENTS } from './plac
 
 import type { OwnRule } from './rule';
 import type { StruckNote } from './step';
-import { OPEN_IN } from './shares';
+import { OPEN_IN, UNHURRIED_REGRIP } from './shares';
 
 /** The k-th note that is struck. */
 export const struckRule = (note: StruckNote, k: number, fresh: Pick<Fresh, 'lies'>): OwnRule => ({
@@ -82,9 +82,9 @@ function chargeMarks({ printed, ornamented }: StruckNote, place: Placement, bill
  */
 export const laidRule = (note: StruckNote, k: number, laid: number): OwnRule => ({
   ...struckRule(note, k, LIES_NOT),
-  id: `laid ${laid} ${note.role === 'melody'} ${note.manner}`,
+  id: `laid ${laid} ${note.role === 'melody'} ${note.manner} ${note.unhurried}`,
   charge: (code, bill) => {
-    if (code === 0) bill.charge('regrip', 1 / laid);
+    if (code === 0) bill.charge('regrip', (note.unhurried ? UNHURRIED_REGRIP : 1) / laid);
     else {
       const [place, anchor] = placeIn(code / 2);
       chargeStruck(note, place, anchorLow(anchor), bill);
