@@ -44,9 +44,8 @@ export const isPlaced = (moment: Moment, strike: number) =>
 export const wholeNow = ({ strikes }: FingeringProblem, { index }: Moment, strike: number) =>
   `W_${index}_${strikes[strike]!.grip}`;
 
-/** Whether anything is placed at a moment: a column, or null where something is in any case. */
-export const placesSomething = ({ index, struck, taken, laid }: Moment): string | null =>
-  taken.length < struck.length || laid.length > 0 ? null : `F_${index}`;
+/** Column that says that something is stopped anew at a moment: then its shape is paid. */
+export const stopsSomething = ({ index }: Moment): string => `F_${index}`;
 
 export function wholeGrips(
   model: LinearProgram,
@@ -55,23 +54,19 @@ export function wholeGrips(
   columns: readonly Column[],
 ) {
   const { strikes } = problem;
-  const something = placesSomething(moment);
-  if (something) model.binaries.add(something);
   for (const grip of new Set(moment.taken.map((strike) => strikes[strike]!.grip))) {
     const unit = [...moment.held, ...moment.taken].filter((strike) => strikes[strike]!.grip === grip);
     const whole = wholeNow(problem, moment, unit[0]!);
     model.binaries.add(whole);
     for (const strike of unit) model.row([[1, whole], ...sum(of(columns, strike), -1)], '<=', 0);
     model.row([[-1, whole], ...unit.flatMap((strike) => sum(of(columns, strike)))], '<=', unit.length - 1);
-    if (something)
-      model.row(
-        [
-          [1, something],
-          [1, whole],
-        ],
-        '>=',
-        1,
-      );
+  }
+  const something = stopsSomething(moment);
+  model.binaries.add(something);
+  for (const { name, strike, place } of columns) {
+    if (place.finger === 0 || !isPlaced(moment, strike)) continue;
+    const whole = moment.taken.includes(strike) ? [[1, wholeNow(problem, moment, strike)] as const] : [];
+    model.row([[1, something], [-1, name], ...whole], '>=', 0);
   }
 }
 

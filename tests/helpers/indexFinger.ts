@@ -3,7 +3,7 @@ import { priceOf } from '../../src/core/fingering/left/rules/ledger';
 import { BARRE_SIZE } from '../../src/core/fingering/left/rules/terms';
 import { BARRE_PREPARED_SHARE } from '../../src/core/fingering/left/rules/shares';
 import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
-import { placesSomething } from './gripRows';
+import { stopsSomething } from './gripRows';
 import type { Staying } from './handPath';
 import { type Column, sum, under } from './integerProgram';
 import type { LinearProgram } from './linearProgram';
@@ -43,13 +43,13 @@ export function indexFinger(
       `B_${k}`,
       bars.map(({ name }) => name),
     );
-    // A shape is paid as something is placed in it.
-    const something = placesSomething(problem.moments[k]!);
+    // A shape is paid as something is stopped in it.
+    const something = stopsSomething(problem.moments[k]!);
     for (const bar of bars)
-      model.together(
-        priceOf(problem.weights, 'barreHold', BARRE_SIZE[bar.last - bar.first + 1]!),
-        something ? [bar.name, something] : [bar.name],
-      );
+      model.together(priceOf(problem.weights, 'barreHold', BARRE_SIZE[bar.last - bar.first + 1]!), [
+        bar.name,
+        something,
+      ]);
     if (k === 0) for (const bar of bars) model.cost(layingCost(problem, null, bar), bar.name);
     else onwards(model, problem, k, before, grips);
     for (const bar of bars) if (isKept(bar) && !laid.some((one) => sameSpan(one, bar))) laid.push(bar);

@@ -25,7 +25,7 @@ import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { isSilent } from '../../src/core/fingering/problem/strike';
 import { pairOf } from '../../src/core/instrument/handProfile';
-import { gripsWhole, isPlaced, laidTogether, placesSomething, wholeGrips, wholeNow } from './gripRows';
+import { gripsWhole, isPlaced, laidTogether, stopsSomething, wholeGrips, wholeNow } from './gripRows';
 import { handWays } from './handPath';
 import { indexFinger } from './indexFinger';
 import { LinearProgram } from './linearProgram';
@@ -192,8 +192,7 @@ function ownPrices(
       model.row([[1, used], [-1, name], ...whole], '>=', 0);
     }
   }
-  const something = placesSomething(moment);
-  const and = something ? [something] : [];
+  const and = [stopsSomething(moment)];
   if (barres) return;
   const taught = taughtShape(model, moment, columns);
   columns.forEach((a) =>

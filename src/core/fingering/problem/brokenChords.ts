@@ -33,10 +33,10 @@ export function ringingBrokenChords(
   const changed = new Map<number, Partial<Strike>>();
   let grips = 0;
   const parts = brokenChords(strikes, measures, ticksPerQuarter)
-    .flatMap((chord) => partsThatFit(chord, fits))
+    .flatMap((chord) => partsThatFit(chord, { fits, isOpen }))
     .map((chord, k, all) => withItsBass(chord, all[k - 1] ?? null, strikes, measures, isOpen));
   parts.forEach((part, k) => {
-    for (const [index, change] of ringing(part, parts[k + 1] ?? null, measures, grips))
+    for (const [index, change] of ringing(part, parts[k + 1] ?? null, { measures, grip: grips, isOpen }))
       changed.set(index, change);
     grips++;
   });
@@ -46,6 +46,21 @@ export function ringingBrokenChords(
       ? { ...strike, ...change, endTicks: Math.max(strike.endTicks, change.endTicks ?? 0) }
       : strike;
   });
+}
+
+/** What is no part of what is held: a note that moves, or shares its string with another. */
+const isFree = (note: Strike, notes: readonly Strike[], isOpen: Holding['isOpen']) =>
+  moves(note, notes) || sharesString(note, notes, isOpen);
+
+/** In the first position an open string and what is stopped on it take turns: up to so high, and so far apart. */
+const FIRST_POSITION_TOP = 68;
+const ON_ONE_STRING = 4;
+
+function sharesString({ midi }: Strike, notes: readonly Strike[], isOpen: Holding['isOpen']): boolean {
+  if (notes.some((one) => one.midi > FIRST_POSITION_TOP)) return false;
+  const takesTurns = (open: number, stopped: number) =>
+    isOpen(open) && !isOpen(stopped) && stopped > open && stopped - open <= ON_ONE_STRING;
+  return notes.some((one) => takesTurns(one.midi, midi) || takesTurns(midi, one.midi));
 }
 
 /** Whether a note moves by step among the others, or above or below them: it is no part of what is held. */
@@ -93,12 +108,12 @@ function withItsBass(
 /** A broken chord goes on as one grip as long as a hand can hold all of it. */
 function partsThatFit(
   { notes, startTicks, endTicks }: BrokenChord,
-  fits: (midis: readonly number[]) => boolean,
+  { fits, isOpen }: Holding,
 ): readonly BrokenChord[] {
   const parts: Strike[][] = [[]];
   for (const note of notes) {
     const last = parts.at(-1)!;
-    const held = [...last, note].filter((one, _k, all) => !moves(one, all));
+    const held = [...last, note].filter((one, _k, all) => !isFree(one, all, isOpen));
     const midis = [...new Set(held.map(({ midi }) => midi))];
     if (last.length > 0 && !fits(midis)) parts.push([note]);
     else last.push(note);
@@ -114,8 +129,11 @@ function partsThatFit(
 function ringing(
   { notes, startTicks, endTicks }: BrokenChord,
   next: BrokenChord | null,
-  measures: readonly Measure[],
-  grip: number,
+  {
+    measures,
+    grip,
+    isOpen,
+  }: Pick<Holding, 'isOpen'> & { readonly measures: readonly Measure[]; readonly grip: number },
 ): ReadonlyMap<number, Partial<Strike>> {
   const goesOn =
     next?.notes[0]!.voice === notes[0]!.voice &&
@@ -125,7 +143,7 @@ function ringing(
   notes.forEach((note, k) => {
     const later = notes.slice(k + 1);
     const again = later.find(({ midi }) => midi === note.midi);
-    if (moves(note, notes)) return;
+    if (isFree(note, notes, isOpen)) return;
     const before = notes.slice(0, k).findLast(({ midi }) => midi === note.midi);
     changed.set(note.index, {
       endTicks:

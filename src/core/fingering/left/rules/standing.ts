@@ -4,6 +4,7 @@ import { fingerDistanceMm } from './constraints';
 import type { Fresh } from './fresh';
 import type { Hand } from './hand';
 import type { Bill } from './ledger';
+import { FINGER_OF, NO_PLACE } from './place';
 import type { OwnRule } from './rule';
 import { maybeStandAt, shapeOfStand, type Stand, stringsUnder } from './stand';
 import { BARRE_SIZE } from './terms';
@@ -15,12 +16,21 @@ type Shape = readonly (Stand | null)[];
 
 const SHAPES = 25 << 6;
 
-/** A shape is paid as something is placed in it. */
+/** A shape is paid as something is stopped in it: an open string changes nothing about it. */
 export const standingRule = (fresh: Fresh): OwnRule => ({
   id: 'standing',
-  code: (hand) => (hand.down === 0 || fresh.of(hand).length === 0 ? 0 : codeOf(hand)),
+  code: (hand) => (hand.down !== 0 && stopsSomething(hand, fresh.of(hand)) ? codeOf(hand) : 0),
   charge: (code, bill) => chargeStanding(shapeOf(code), bill),
 });
+
+/** @param placed numbers of the notes that are placed */
+function stopsSomething(hand: Hand, placed: readonly number[]): boolean {
+  for (const k of placed) {
+    const place = hand.placeOfStruck(k);
+    if (place !== NO_PLACE && FINGER_OF[place]! > 0) return true;
+  }
+  return false;
+}
 
 function codeOf(hand: Hand): number {
   let code = 0;
