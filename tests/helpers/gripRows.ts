@@ -21,7 +21,8 @@ export function laidTogether(
   for (const strike of laid) model.row([[-1, all], ...sum(of(columns, strike))], '=', 0);
   model.cost(
     laid.reduce(
-      (sum, strike) => sum + priceOf(problem.weights, 'regrip', shareOf(problem, strike) / laid.length),
+      (sum, strike) =>
+        sum + priceOf(problem.weights, 'regrip', shareOf(problem, strike) / Math.sqrt(laid.length)),
       0,
     ),
     none,
@@ -112,7 +113,11 @@ export function gripsWhole(
         model.row([[-1, kept], ...stays], '<=', 0);
         const { manner } = strikes[strike]!;
         model.cost(
-          priceOf(weights, 'regrip', ((manner === 'drone' ? 3 : 1) * shareOf({ strikes }, strike)) / silent),
+          priceOf(
+            weights,
+            'regrip',
+            ((manner === 'drone' ? 3 : 1) * shareOf({ strikes }, strike)) / Math.sqrt(silent),
+          ),
           lost,
         );
       } else model.row([[1, whole], [-1, kept], ...stays], '<=', 1);

@@ -90,7 +90,7 @@ describe('broken chords (common practice: the hand holds an arpeggio as its chor
     expect(grips(other)).toEqual([null, null, null, null]);
   });
   it('are taken with a stopped bass before them, and after an open one, which gives the hand time', () => {
-    expect(laid([bass(48, 0), ...run([60, 64, 67], 1, 1)])).toEqual([0, 0, 0]);
+    expect(laid([bass(48, 0), ...run([60, 64, 69], 1, 1)])).toEqual([0, 0, 0]);
     expect(laid([bass(45, 0), ...run([60, 64, 69], 1, 1)])).toEqual([1, 1, 1]);
   });
   it('after a chord of the same notes are struck where it lies', () => {
@@ -99,5 +99,14 @@ describe('broken chords (common practice: the hand holds an arpeggio as its chor
     expect(strikes.slice(4).map(({ continues }) => continues)).toEqual([0, 1, 2, 3]);
     const other = strikesOf([...chord, ...run([50, 57, 59], 1, 2)]);
     expect(other.slice(4).map(({ continues }) => continues)).toEqual([0, 1, null]);
+  });
+  it('leave out what shares a string in the first position: an open one and what is stopped on it take turns', () => {
+    expect(grips([bass(48, 0), ...run([55, 60, 64, 67], 1, 1)])).toEqual([0, 0, null, null]);
+  });
+  it('are grips of slow notes, too, below a melody', () => {
+    const tune: TestNote = { midi: 72, onset: 0, length: 8, voice: 1 };
+    const slow = [57, 52, 57].map((midi, k): TestNote => ({ midi, onset: 2 + 2 * k, length: 2, voice: 2 }));
+    const below = strikesOf([tune, ...slow]).filter(({ voice }) => voice === '2');
+    expect(below.map(({ grip }) => grip)).toEqual([0, 0, 0]);
   });
 });

@@ -35,14 +35,17 @@ export function cutAt(problem: FingeringProblem, strike: Strike, tick: number): 
 /** A note of a grip that does not sound, or rings on, is let go: the hand must come back to it. */
 const REGRIP: Cut = { term: 'regrip', amount: 1, mustRing: false };
 
-/** A grip is taken anew once, however many of its notes lie silent: each has its share. */
+/** A grip is taken anew as a whole: twice as many silent notes are not twice as dear, and each has its share. */
 function regripOf({ strikes }: FingeringProblem, strike: Strike, next: Moment): Cut {
   const silent = next.held.filter((other) => {
     const one = strikes[other]!;
     return one.grip === strike.grip && isSilent(one, next.tick);
   });
   const drones = strike.manner === 'drone' ? DRONE_REGRIP : 1;
-  return { ...REGRIP, amount: (drones * (strike.unhurried ? UNHURRIED_REGRIP : 1)) / silent.length };
+  return {
+    ...REGRIP,
+    amount: (drones * (strike.unhurried ? UNHURRIED_REGRIP : 1)) / Math.sqrt(silent.length),
+  };
 }
 
 /** A drone owns its string: taking it for another note is so many times dearer. From memory. */

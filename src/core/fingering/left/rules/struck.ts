@@ -84,7 +84,7 @@ export const laidRule = (note: StruckNote, k: number, laid: number): OwnRule => 
   ...struckRule(note, k, LIES_NOT),
   id: `laid ${laid} ${note.role === 'melody'} ${note.manner} ${note.unhurried}`,
   charge: (code, bill) => {
-    if (code === 0) bill.charge('regrip', (note.unhurried ? UNHURRIED_REGRIP : 1) / laid);
+    if (code === 0) bill.charge('regrip', (note.unhurried ? UNHURRIED_REGRIP : 1) / Math.sqrt(laid));
     else {
       const [place, anchor] = placeIn(code / 2);
       chargeStruck(note, place, anchorLow(anchor), bill);
