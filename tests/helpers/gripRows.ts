@@ -108,7 +108,10 @@ export function gripsWhole(
     const silent = held.filter((strike) => isSilent(strikes[strike]!, next.tick)).length;
     for (const strike of held) {
       const stays = sum(of(after, strike));
-      model.row([[-1, kept], ...stays], '>=', 0);
+      // An open string that is heard needs no hand.
+      const heard = !isSilent(strikes[strike]!, next.tick);
+      const openBefore = heard ? of(before, strike).filter(({ place }) => place.finger === 0) : [];
+      model.row([[-1, kept], ...stays, ...sum(openBefore)], '>=', 0);
       if (isSilent(strikes[strike]!, next.tick)) {
         model.row([[-1, kept], ...stays], '<=', 0);
         const { manner } = strikes[strike]!;
@@ -120,7 +123,10 @@ export function gripsWhole(
           ),
           lost,
         );
-      } else model.row([[1, whole], [-1, kept], ...stays], '<=', 1);
+      } else {
+        const stopped = sum(of(after, strike).filter(({ place }) => place.finger > 0));
+        model.row([[1, whole], [-1, kept], ...stopped], '<=', 1);
+      }
     }
     model.row(
       [

@@ -175,7 +175,7 @@ class HoldsInTheMaking {
       .map((_place, h) => h)
       .filter((h) => h < this.width && group.places[h] !== NO_PLACE);
     const whole = this.wholeGrips(group.places);
-    const { blocks, gone } = this.blocksOf(sounding, whole);
+    const { blocks, gone } = this.blocksOf(group.places, sounding, whole);
     const stopped = sounding.filter((h) => FINGER_OF[group.places[h]!]! > 0).length;
     const silenced = stopped + struck.count > 1 ? ALL_STRINGS : struck.strings;
     const takings = this.takingsOf(group.places, sounding);
@@ -224,6 +224,11 @@ class HoldsInTheMaking {
     return whole;
   }
 
+  /** An open string that is heard needs no hand: it sounds on, whatever becomes of its grip. */
+  private ringsOn(places: readonly number[], h: number): boolean {
+    return FINGER_OF[places[h]!] === 0 && !this.silent[h];
+  }
+
   /** A whole grip of which something is held binds its other notes to their places. */
   private boundBy(
     places: readonly number[],
@@ -231,7 +236,9 @@ class HoldsInTheMaking {
     whole: ReadonlySet<number>,
   ): readonly number[] {
     const holds = new Set(
-      held.flatMap((place, h) => (place !== NO_PLACE && whole.has(this.grips[h]!) ? [this.grips[h]] : [])),
+      held.flatMap((place, h) =>
+        place !== NO_PLACE && whole.has(this.grips[h]!) && !this.ringsOn(places, h) ? [this.grips[h]] : [],
+      ),
     );
     return places.slice(this.width).map((place, k) => {
       const grip = this.grips[this.width + k];
@@ -243,13 +250,14 @@ class HoldsInTheMaking {
    * Bits of what is held or let go together: the notes of a whole grip, and each other note that is heard by itself.
    * `gone`: silent notes of a grip that is broken are let go in any case.
    */
-  private blocksOf(sounding: readonly number[], whole: ReadonlySet<number>) {
+  private blocksOf(places: readonly number[], sounding: readonly number[], whole: ReadonlySet<number>) {
     const byGrip = new Map<number, number>();
     const single: number[] = [];
     let gone = 0;
     sounding.forEach((h, bit) => {
       const grip = this.grips[h] ?? null;
-      if (grip !== null && whole.has(grip)) byGrip.set(grip, (byGrip.get(grip) ?? 0) | (1 << bit));
+      if (grip !== null && whole.has(grip) && !this.ringsOn(places, h))
+        byGrip.set(grip, (byGrip.get(grip) ?? 0) | (1 << bit));
       else if (this.silent[h]) gone |= 1 << bit;
       else single.push(1 << bit);
     });

@@ -62,8 +62,12 @@ function gripsStayWhole(
     const stays = (strike: number) => placeIn(to, strike) !== undefined;
     if ([...held, ...taken].some((strike) => placeBefore(strike) === undefined))
       return held.every((strike) => !isSilent(strikes[strike]!, next.tick) || !stays(strike));
-    if (!held.some(stays)) return true;
-    return held.every(stays) && taken.every((strike) => placeIn(to, strike) === placeBefore(strike));
+    // An open string that is heard needs no hand: it sounds on, whatever becomes of its grip.
+    const bound = held.filter(
+      (strike) => FINGER_OF[placeBefore(strike)!] !== 0 || isSilent(strikes[strike]!, next.tick),
+    );
+    if (!bound.some(stays)) return true;
+    return bound.every(stays) && taken.every((strike) => placeIn(to, strike) === placeBefore(strike));
   });
 }
 
