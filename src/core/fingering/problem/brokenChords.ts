@@ -59,8 +59,19 @@ const ON_ONE_STRING = 4;
 function sharesString({ midi }: Strike, notes: readonly Strike[], isOpen: Holding['isOpen']): boolean {
   if (notes.some((one) => one.midi > FIRST_POSITION_TOP)) return false;
   const takesTurns = (open: number, stopped: number) =>
-    isOpen(open) && !isOpen(stopped) && stopped > open && stopped - open <= ON_ONE_STRING;
+    isOpen(open) &&
+    !isOpen(stopped) &&
+    stopped > open &&
+    stopped - open <= ON_ONE_STRING &&
+    isOverBefore(open, stopped, notes);
   return notes.some((one) => takesTurns(one.midi, midi) || takesTurns(midi, one.midi));
+}
+
+/** Whether one pitch has had its last turn before the other has its first: a figure that goes back has a string for each. */
+function isOverBefore(a: number, b: number, notes: readonly Strike[]): boolean {
+  const first = (midi: number) => notes.findIndex((one) => one.midi === midi);
+  const last = (midi: number) => notes.findLastIndex((one) => one.midi === midi);
+  return last(a) < first(b) || last(b) < first(a);
 }
 
 /** Whether a note moves by step among the others, or above or below them: it is no part of what is held. */
