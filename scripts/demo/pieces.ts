@@ -46,7 +46,7 @@ const rocking = (...shapes: readonly string[]) =>
 const again = (...chords: readonly string[]) => chords.map((chord) => `xe [${chord}]e [${chord}] [${chord}]`);
 
 const FERRY_OPENING = 'E4h. | F#4h E4q | E4h D4q | C#4h.';
-const FERRY_AFTERBEATS = 'xq [A3 C#4]q [A3 C#4] | xq [A3 D4] [A3 D4] | xq [G#3 B3] G#3 | xq [E3 A3] [E3 A3]';
+const FERRY_AFTERBEATS = 'xq [A3 C#4]q [A3 C#4] | xq [A3 D4] [A3 D4] | xq [G#3 B3] G#3 | xq A3 A3';
 
 export const DEMO_PIECES: readonly DemoPiece[] = [
   {
