@@ -235,7 +235,7 @@ describe('four fingers side by side', () => {
       const state = handState([0, 1, 2, 3], places, null);
       return stateCost(problem, problem.moments[0]!, state) + entryCost(problem, state);
     };
-    expect(cost([1, 2, 3, 4])).toBeGreaterThan(2 * cost([1, 1, 1, 1]));
+    expect(cost([1, 2, 3, 4])).toBeGreaterThan(1.5 * cost([1, 1, 1, 1]));
   });
 });
 

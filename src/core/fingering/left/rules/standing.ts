@@ -82,7 +82,7 @@ function chargeTwoFingers(pair: FingerPair, a: Stand, b: Stand, bill: Bill) {
 }
 
 /** Four fingers side by side on one fret are crowded by so many frets more: nearly forbidden. Source: handbook 13. */
-const FOUR_ABREAST = 3;
+const FOUR_ABREAST = 5;
 
 /** How neighbours among the fingers that are down differ from a fret for each finger: squeezed together or spread. */
 function chargeSpread(shape: Shape, bill: Bill): void {
