@@ -13,7 +13,7 @@ import { problemOf } from '../../src/core/fingering/problem/problem';
 import { placedOn } from '../../src/core/fingering/right/rules/strokes';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
-import type { Pluck } from '../../src/core/score/model';
+import type { Pluck, Score } from '../../src/core/score/model';
 import { PASSAGES } from '../../calibration/passages/all';
 import { taskOf } from '../../calibration/passage';
 import { scoreOrThrow } from '../helpers/music';
@@ -38,6 +38,17 @@ function chordOf(notes: readonly PlannedNote[]): readonly string[] | null {
 /** Every pair of states by the rules, or a dozen contradictory letters: slow on a busy machine. */
 const SLOW_MS = 360_000;
 
+/** With so many states at a moment only the beginning is walked through by plain products, unless all is asked for. */
+const MANY_STATES = 500;
+const BARS = 6;
+
+function beginningOf(score: Score): Score {
+  const measures = score.measures.slice(0, BARS);
+  const last = measures.at(-1)!;
+  const end = last.startTicks + last.durationTicks;
+  return { ...score, measures, notes: score.notes.filter(({ onsetTicks }) => onsetTicks < end) };
+}
+
 describe.each(pieces)('%s', (name) => {
   const score = scoreOrThrow(readFileSync(new URL(name, folder), 'utf8'));
   const problem = problemOf(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
@@ -46,7 +57,10 @@ describe.each(pieces)('%s', (name) => {
   it(
     'left hand: no step beats the costs to the end, and the start has the cost of the plan',
     () => {
-      dualCheck(planner);
+      const whole = process.env.OCULON_ALL_DEMO || planner.stateCounts.every((count) => count < MANY_STATES);
+      dualCheck(
+        whole ? planner : new LeftPlanner(problemOf(beginningOf(score), CONCERT_FRETBOARD, ADULT_MEDIUM)),
+      );
     },
     SLOW_MS,
   );
