@@ -2,7 +2,7 @@
  * Ready-made hands. None of these values was measured: the reaches of the medium adult hand are from memory (one
  * finger per fret lies at ease from the first position on, 97.6 mm from fret 1 to 4 on 650 mm; at most half a fret more
  * than the 126.6 mm from fret 1 to 5), those of the others are its reaches times the length of such a hand against it
- * (from memory). a, b and W are chosen so that a shift of 62 mm needs about 240 ms, with more for younger players. What
+ * (from memory). a, b and W are chosen so that a shift of 62 mm needs about 140 ms, with more for younger players. What
  * a hand may bar and how high it plays is common practice. A teacher should set them for each student.
  */
 import { CONCERT_FRETBOARD, type Fretboard } from './fretboard';
