@@ -226,7 +226,7 @@ function acceptTimes(planner: Planner, notes: readonly PlannedNote[]): readonly 
 function openedPlanner(xml: string): Planner {
   const planner = plannerOf(xml);
   planner.plan(NO_INK);
-  planner.prepare();
+  for (const _ of planner.preparing()) continue;
   return planner;
 }
 

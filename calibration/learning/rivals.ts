@@ -6,11 +6,8 @@ import {
   type TermCosts,
 } from '../../src/core/fingering/learning/example';
 import { termTotals } from '../../src/core/fingering/left/explain/explain';
-import {
-  type LeftCandidate,
-  type LeftPlan,
-  LeftPlanner,
-} from '../../src/core/fingering/left/lattice/planLeft';
+import type { LeftCandidate } from '../../src/core/fingering/left/lattice/candidates';
+import { type LeftPlan, LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
 import type { HandState } from '../../src/core/fingering/left/rules/handState';
 import { LEFT_SCHOOLS } from '../../src/core/fingering/left/rules/schools';
 import type { LeftTermId } from '../../src/core/fingering/left/rules/terms';

@@ -63,7 +63,7 @@ export class PlannerService {
       if (ink) session.ink = new Map(ink);
       const started = performance.now();
       const plan = session.planner.plan(session.ink);
-      setTimeout(() => this.prepareWhileIdle(session), 0);
+      setTimeout(() => void this.prepareWhileIdle(session), 0);
       return { plan, planMs: performance.now() - started };
     });
   }
@@ -161,8 +161,13 @@ export class PlannerService {
   }
 
   /** After a plan, as long as nobody asks. */
-  private prepareWhileIdle(session: Session): void {
-    if (this.turns.isIdle && this.session === session) session.planner.prepare();
+  private async prepareWhileIdle(session: Session): Promise<void> {
+    const { ink } = session;
+    const steps = session.planner.preparing();
+    while (this.turns.isIdle && this.session === session && session.ink === ink) {
+      if (steps.next().done) return;
+      await aTurn();
+    }
   }
 }
 

@@ -9,12 +9,14 @@ import { stateCost, entryCost, returnCost, transitionCost } from '../../src/core
 import { columnsOf } from '../../src/core/fingering/left/rules/recordHand';
 import { placementsOf } from '../../src/core/fingering/left/rules/placements';
 import { arrivedFrom, follows } from '../../src/core/fingering/left/rules/follows';
+import { beginnings } from '../../src/core/fingering/problem/passes';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import {
   memoryAfter,
   NO_MEMORY,
   type Played,
   type RightMemory,
+  type Sharing,
   sharingFor,
 } from '../../src/core/fingering/right/rules/memory';
 import { modesFor } from '../../src/core/fingering/right/rules/modes';
@@ -89,8 +91,8 @@ export function naiveLeftCost(problem: FingeringProblem): number {
         ? steps[k]! * transitionCost(problem, before, moment, state)
         : plays[0]! * entryCost(problem, state);
       const back = returns
-        .filter(({ from }) => from === k)
-        .reduce((sum, one) => sum + one.times * returnCost(problem, one, state, path[one.to]!), 0);
+        .filter(({ from, to }) => Math.max(from, to) === k)
+        .reduce((sum, one) => sum + one.times * returnCost(problem, one, path[one.from]!, path[one.to]!), 0);
       walk(k + 1, cost + way + plays[k]! * stateCost(problem, moment, state) + back);
     }
   };
@@ -133,21 +135,40 @@ function strokeWays(
   group: StrokeGroup,
   k: number,
   memory: RightMemory,
-): { readonly cost: number; readonly memory: RightMemory }[] {
+) {
   const { plays, steps } = problem.passes;
   return naivePlayed(group).map((played) => {
     const sharing = sharingFor(group, played);
     const step = strokeTransitionCost(memory, group, sharing, problem.hand);
     return {
-      cost: (k === 0 ? plays[0]! : steps[k]!) * step + plays[k]! * groupCost(group, sharing),
+      cost: (k === 0 ? beginnings(problem.passes) : steps[k]!) * step + plays[k]! * groupCost(group, sharing),
       memory: memoryAfter(memory, sharing),
+      group,
+      sharing,
     };
   });
 }
 
+/** What the right hand has played at a moment, and what it knows then. */
+interface Stroke {
+  readonly group: StrokeGroup;
+  readonly sharing: Sharing;
+  readonly memory: RightMemory;
+}
+
+/** What the jumps cost the right hand of which moment k is the later end. */
+const strokesBack = ({ passes, hand }: FingeringProblem, k: number, strokes: readonly Stroke[]): number =>
+  passes.returns
+    .filter(({ from, to }) => Math.max(from, to) === k)
+    .reduce((sum, { from, to, times }) => {
+      const { group, sharing } = strokes[to]!;
+      return sum + times * strokeTransitionCost(strokes[from]!.memory, group, sharing, hand);
+    }, 0);
+
 /** Least cost of the right hand on given strings by trying every sequence of letters. */
 export function naiveRightCost(problem: FingeringProblem, groups: readonly StrokeGroup[]): number {
   let best = Infinity;
+  const strokes: Stroke[] = [];
   const walk = (k: number, before: RightMemory, cost: number) => {
     if (cost >= best) return;
     const group = groups[k];
@@ -155,7 +176,10 @@ export function naiveRightCost(problem: FingeringProblem, groups: readonly Strok
       best = cost;
       return;
     }
-    for (const way of strokeWays(problem, group, k, before)) walk(k + 1, way.memory, cost + way.cost);
+    for (const way of strokeWays(problem, group, k, before)) {
+      strokes[k] = way;
+      walk(k + 1, way.memory, cost + way.cost + strokesBack(problem, k, strokes));
+    }
   };
   walk(0, NO_MEMORY, 0);
   return best;
@@ -167,6 +191,7 @@ export function naiveJointCost(problem: FingeringProblem, setting: RightSetting,
   const configurations = problem.moments.map((moment) => naiveConfigurations(problem, moment));
   let best = Infinity;
   const path: HandState[] = [];
+  const strokes: Stroke[] = [];
   const walk = (k: number, left: number, right: number, memory: RightMemory) => {
     // The left hand of what is still to come costs at least what all of it costs at least, less what it has cost.
     if (Math.max(left, leftCost) + right >= best) return;
@@ -185,13 +210,15 @@ export function naiveJointCost(problem: FingeringProblem, setting: RightSetting,
         ? steps[k]! * transitionCost(problem, before, moment, state)
         : plays[0]! * entryCost(problem, state);
       const back = returns
-        .filter(({ from }) => from === k)
-        .reduce((sum, one) => sum + one.times * returnCost(problem, one, state, path[one.to]!), 0);
+        .filter(({ from, to }) => Math.max(from, to) === k)
+        .reduce((sum, one) => sum + one.times * returnCost(problem, one, path[one.from]!, path[one.to]!), 0);
       const next = left + way + plays[k]! * stateCost(problem, moment, state) + back;
       if (next + right >= best) continue;
       const group = strokeGroup(problem, setting, k, placedAt(problem, moment, before, state));
-      for (const { cost, memory: after } of strokeWays(problem, group, k, memory))
-        walk(k + 1, next, right + cost, after);
+      for (const stroke of strokeWays(problem, group, k, memory)) {
+        strokes[k] = stroke;
+        walk(k + 1, next, right + stroke.cost + strokesBack(problem, k, strokes), stroke.memory);
+      }
     }
   };
   walk(0, 0, 0, NO_MEMORY);

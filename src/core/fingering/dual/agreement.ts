@@ -4,7 +4,7 @@
  * joint one; sequential averaging of both hands' least costs through each choice (tree-reweighted message passing,
  * Kolmogorov 2006) never lowers that bound.
  */
-import { type Mask, UNREACHABLE } from '../solver/lattice';
+import { type Extras, type Mask, UNREACHABLE } from '../solver/lattice';
 import type { StrokeLayer } from '../right/lattice/strokeChain';
 import { alikeOf, PARTS, type Multipliers, variantsByStrings } from './bound';
 import { type ChainEnds, LeftChain, RightChain } from './chain';
@@ -48,11 +48,13 @@ export interface Contested {
   /** What of them inked letters allow. */
   readonly strokeMasks: readonly Mask[];
   readonly steps: readonly number[];
+  /** What states pay of jumps: of the left hand by moment, of the right by layer of strokes. */
+  readonly shares: { readonly left: Extras; readonly right: Extras };
 }
 
 /** @param ends null for a whole piece */
 export function agreedMultipliers(
-  { core, lefts, above, strokes, strokeMasks, steps }: Contested,
+  { core, lefts, above, strokes, strokeMasks, steps, shares }: Contested,
   start: Multipliers,
   terms: Terms,
   ends: Ends | null = null,
@@ -62,8 +64,8 @@ export function agreedMultipliers(
       ? Float64Array.from(start[k], (price) => price / PARTS)
       : new Float64Array(variants.length),
   );
-  const left = new LeftChain(core, lefts, steps, multipliers, ends?.left ?? null);
-  const right = RightChain.over({ core, strokes, strokeMasks, steps }, multipliers, ends?.right ?? null);
+  const left = new LeftChain(core, lefts, { steps, shares: shares.left }, multipliers, ends?.left ?? null);
+  const right = RightChain.over({ core, strokes, strokeMasks, steps, shares }, multipliers, ends?.right ?? null);
   const alike = core.map((moment) => alikeOf(moment, variantsByStrings(moment)));
   const agreement = new Agreement(left, right, terms);
   const agree = (k: number) => agreement.at(k, above[k]!, alike[k]!, multipliers[k]!);

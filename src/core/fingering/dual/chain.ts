@@ -4,7 +4,7 @@
  */
 import type { Contested } from './agreement';
 import { Arena } from '../solver/arena';
-import { type Mask, UNREACHABLE } from '../solver/lattice';
+import { type Extras, type Mask, UNREACHABLE } from '../solver/lattice';
 import type { StrokeLayer } from '../right/lattice/strokeChain';
 import { type CoreMoment, LEFT_OUT_COST } from './core';
 import { type Links, narrowLinks } from './links';
@@ -92,12 +92,12 @@ export class LeftChain extends Chain {
   constructor(
     core: readonly CoreMoment[],
     private readonly ways: readonly Int32Array[],
-    steps: readonly number[],
+    { steps, shares }: { readonly steps: readonly number[]; readonly shares: Extras },
     prices: Rows,
     ends: ChainEnds | null,
   ) {
     super(
-      core.map((moment, k) => ownOfNodes(moment, prices[k]!)),
+      core.map((moment, k) => ownOfNodes(moment, prices[k]!, shares[k]!)),
       core.map(variantsOfNodes),
       steps,
       ends?.entry ?? null,
@@ -147,13 +147,23 @@ export class RightChain extends Chain {
 
   /** @param strokes one layer more than there are moments: where the piece begins the first is its start */
   static over(
-    { core, strokes, strokeMasks, steps }: Pick<Contested, 'core' | 'strokes' | 'strokeMasks' | 'steps'>,
+    {
+      core,
+      strokes,
+      strokeMasks,
+      steps,
+      shares,
+    }: Pick<Contested, 'core' | 'strokes' | 'strokeMasks' | 'steps' | 'shares'>,
     prices: Rows,
     ends: ChainEnds | null,
   ): RightChain {
     const layers = strokes.slice(1);
     return new RightChain(
-      layers.map((layer, k) => ownOfStrokes(layer, core[k]!.leftOut, strokeMasks[k + 1]!, prices[k]!)),
+      layers.map((layer, k) => {
+        const own = ownOfStrokes(layer, core[k]!.leftOut, strokeMasks[k + 1]!, prices[k]!);
+        const share = shares.right[k + 1];
+        return share ? own.map((cost, r) => cost + share[r]!) : own;
+      }),
       layers.map(({ shared }) => shared.variantOf),
       steps,
       { entry: ends?.entry ?? firstWays(layers[0]), exit: ends?.exit ?? null },
@@ -259,11 +269,15 @@ function variantsOfNodes(moment: CoreMoment): Int32Array {
   return variants;
 }
 
-function ownOfNodes({ nodes, layer }: CoreMoment, prices: Float64Array): Float64Array {
+function ownOfNodes(
+  { nodes, layer }: CoreMoment,
+  prices: Float64Array,
+  share: Int32Array | null,
+): Float64Array {
   const own = new Float64Array(nodes.length);
   for (let n = 0; n < own.length; n++) {
     const { state, variant } = nodes[n]!;
-    own[n] = layer.plays * layer.stateCost[state]! + prices[variant]!;
+    own[n] = layer.plays * layer.stateCost[state]! + (share ? share[state]! : 0) + prices[variant]!;
   }
   return own;
 }

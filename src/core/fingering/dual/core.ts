@@ -9,7 +9,7 @@ import type { Solution } from '../solver/lattice';
 import { slurPlayable } from '../left/rules/connections';
 import { NO_PLACE, PLACEMENTS, spotOf } from '../left/rules/place';
 import type { HandLayer } from '../left/lattice/handLayer';
-import type { LeftSolved } from '../left/lattice/planLeft';
+import type { LeftSolved } from '../left/lattice/leftLattice';
 import type { FingeringProblem } from '../problem/problem';
 import type { InkedLetters } from '../right/lattice/inkedLetters';
 import type { RightSetting } from '../right/rules/setting';
@@ -63,17 +63,17 @@ export const nearColumn = (): Column<Asked> => new Column(sameAsked);
 
 /** What of the left hand's solved lattice is near to its best, by moment. */
 export function nearStates(
-  { layers, solution }: Pick<LeftSolved, 'layers' | 'solution'>,
+  { layers, chain, path }: Pick<LeftSolved, 'layers' | 'chain' | 'path'>,
   struck: readonly (readonly number[])[],
   most: HowNear,
   column: Column<Asked>,
 ): readonly Asked[] {
-  const { forward, backward } = solution;
-  const offsets = layers.map((_layer, k) => offsetOf(solution, k));
+  const { forward, backward } = chain;
+  const offsets = layers.map((_layer, k) => offsetOf(chain, k));
   return column.of(
     layers.length,
-    [here(layers), here(forward.cost), here(backward.cost), here(offsets)],
-    (k, layer) => nearAt(layer, solution, k, struckColumnsOf(layer, struck[k]!), most),
+    [here(layers), here(forward.cost), here(backward.cost), here(offsets), here(path)],
+    (k, layer) => nearAt(layer, chain, { k, best: path[k]! }, struckColumnsOf(layer, struck[k]!), most),
   );
 }
 
@@ -84,7 +84,7 @@ const offsetOf = ({ forward, backward, cost }: Solution, k: number) =>
 function nearAt(
   layer: HandLayer,
   solution: Solution,
-  k: number,
+  { k, best }: { readonly k: number; readonly best: number },
   columns: readonly number[],
   most: HowNear,
 ): Asked {
@@ -96,10 +96,12 @@ function nearAt(
   const cheapest: (Dearness | undefined)[] = strings.keys.map(() => undefined);
   for (let s = 0; s < there.length; s++) {
     const extra = there[s]! + rest[s]! + above;
-    if (extra > most.strings) continue;
-    if (extra <= most.nodes) close.push({ s, extra });
-    const best = cheapest[strings.of[s]!];
-    if (!best || extra < best.extra) cheapest[strings.of[s]!] = { s, extra };
+    if (extra > most.strings && s !== best) continue;
+    // Where jumps are paid in part only, the best may look dearer than others.
+    if (s === best) close.push({ s, extra: -1 });
+    else if (extra <= most.nodes) close.push({ s, extra });
+    const known = cheapest[strings.of[s]!];
+    if (!known || extra < known.extra) cheapest[strings.of[s]!] = { s, extra };
   }
   const kept = cheapest
     .filter((one) => one !== undefined)

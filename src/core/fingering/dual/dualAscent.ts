@@ -8,6 +8,7 @@ import {
   solveLattice,
   UNREACHABLE,
 } from '../solver/lattice';
+import { type Jump, sharesOf } from '../solver/jumps';
 import type { HandState } from '../left/rules/handState';
 import type { FingeringProblem } from '../problem/problem';
 import type { Played } from '../right/rules/memory';
@@ -88,6 +89,12 @@ const termsFor = (core: readonly CoreMoment[], cost: number, slackGiven: number)
   near: (NEAR_MOMENTS * cost) / core.length,
 });
 
+/** What a state is paid or given, with its share of jumps. */
+const together = (column: Column<Int32Array | null>, paid: Extras, shares: Extras): Extras =>
+  column.of(paid.length, [here(paid), here(shares)], (_k, row, share) =>
+    share ? share.map((cost, s) => PARTS * cost + (row ? row[s]! : 0)) : row,
+  );
+
 /** Costs are whole, so a bound between two of them is the upper one. */
 export const wholeTenths = (parts: number) => Math.ceil(parts / PARTS);
 
@@ -96,6 +103,10 @@ export class DualAscent {
   private readonly parts = new WeakMap<Layer, Layer>();
   private readonly paid = new Column<Int32Array>();
   private readonly given = new Column<Int32Array | null>();
+  private readonly withShares = {
+    left: new Column<Int32Array | null>(),
+    right: new Column<Int32Array | null>(),
+  };
   /** The bound of the last multipliers that were tried. */
   latest: KnownBound | null = null;
 
@@ -187,6 +198,10 @@ export class DualAscent {
         strokes: strokes.slice(a, b + 2),
         strokeMasks: question.strokeMasks.slice(a, b + 2),
         steps: steps.slice(a, b + 1),
+        shares: {
+          left: question.shares.left.slice(a, b + 1),
+          right: question.shares.right.slice(a, b + 2),
+        },
       },
       this.multipliers.slice(a, b + 1),
       termsFor(core, bound.cost, SLACKS_GIVEN[0]!),
@@ -225,7 +240,7 @@ export class DualAscent {
     return core.slice(a, b + 1).map(({ variants, nodes, outside }, k) => {
       const row: (number | null)[] = variants.map(() => null);
       const add = (state: number, v: number) => {
-        const own = costThrough(left.solution, a + k, state) - left.solution.cost;
+        const own = costThrough(left.chain, a + k, state) - left.chain.cost;
         row[v] = Math.min(row[v] ?? Infinity, own);
       };
       for (const { state, variant } of nodes) add(state, variant);
@@ -234,7 +249,7 @@ export class DualAscent {
     });
   }
 
-  private bound({ left, core, strokes, strokeMasks }: Question, multipliers: Multipliers): Bound {
+  private bound({ left, core, strokes, strokeMasks, shares }: Question, multipliers: Multipliers): Bound {
     const last = this.latest;
     const paid = this.paid.of(core.length, [here(core), here(multipliers)], (_k, moment, row) =>
       pricesOfStates(moment, row),
@@ -246,8 +261,18 @@ export class DualAscent {
     );
     const leftParts = left.layers.map((layer) => this.partOf(layer));
     const rightParts = strokes.map((layer) => this.partOf(layer));
-    const leftBound = solveLattice(leftParts, left.masks, last?.left ?? null, paid);
-    const rightBound = solveLattice(rightParts, strokeMasks, last?.right ?? null, given);
+    const leftBound = solveLattice(
+      leftParts,
+      left.masks,
+      last?.left ?? null,
+      together(this.withShares.left, paid, shares.left),
+    );
+    const rightBound = solveLattice(
+      rightParts,
+      strokeMasks,
+      last?.right ?? null,
+      together(this.withShares.right, given, shares.right),
+    );
     if (!leftBound || !rightBound)
       throw new Error(
         'dual ascent: a hand found no path under the multipliers, though it has one without them',
@@ -264,6 +289,20 @@ export class DualAscent {
       given,
     };
     return this.latest;
+  }
+
+  /** What the right hand costs at least under the last multipliers on other strokes for the same variants. */
+  rightBoundOn(strokes: readonly StrokeLayer[], jumps: readonly Jump[]): Solution {
+    const { core, multipliers } = this.latest!;
+    const shares = sharesOf(jumps, strokes.length, PARTS);
+    const paid = strokes.map((layer, n) => {
+      if (n === 0) return null;
+      const given = pricesOfStrokes(layer, lessLeftOut(core[n - 1]!, multipliers[n - 1]!));
+      const share = shares[n];
+      return share ? given.map((cost, r) => cost + share[r]!) : given;
+    });
+    const masks = strokes.map(() => null);
+    return solveLattice(strokes.map(inParts), masks, null, paid)!;
   }
 
   /** One object for the same layer, so that messages of an earlier question are found again. */

@@ -130,19 +130,24 @@ class JointWays implements Ways {
     scratch(rows * count, count);
     gathered.fill(UNREACHABLE, 0, rows * count);
     gatheredVia.fill(-1, 0, rows * count);
+    const reached: number[] = [];
     for (let a = 0; a < rows; a++) {
+      let any = false;
       for (let s = before.firstOf[a]!; s < before.firstOf[a + 1]!; s++) {
         const at = a * count + situationOf[before.strokeOf[s]!]!;
         if (costs[s]! >= gathered[at]!) continue;
         gathered[at] = costs[s]!;
         gatheredVia[at] = s;
+        any = true;
       }
+      if (any) reached.push(a);
     }
     const edges = here.strokes.shared.ways;
     for (let b = 0; b < columns; b++) {
+      if (mask && !anyAllowed(mask, here.firstOf[b]!, here.firstOf[b + 1]!)) continue;
       arrived.fill(UNREACHABLE, 0, count);
       arrivedVia.fill(-1, 0, count);
-      for (let a = 0; a < rows; a++) {
+      for (const a of reached) {
         const price = lefts[a * columns + b]!;
         if (price >= UNREACHABLE) continue;
         const way = times * price;
@@ -177,9 +182,12 @@ class JointWays implements Ways {
     scratch(columns * count, 0);
     gathered.fill(UNREACHABLE, 0, columns * count);
     gatheredVia.fill(-1, 0, columns * count);
+    const reached: number[] = [];
     for (let b = 0; b < columns; b++) {
+      let any = false;
       for (let s = here.firstOf[b]!; s < here.firstOf[b + 1]!; s++) {
         if (rest[s]! >= UNREACHABLE) continue;
+        any = true;
         const r = here.strokeOf[s]!;
         for (let e = edges.start[r]!; e < edges.start[r + 1]!; e++) {
           const at = b * count + edges.from[e]!;
@@ -189,11 +197,12 @@ class JointWays implements Ways {
           gatheredVia[at] = s;
         }
       }
+      if (any) reached.push(b);
     }
     for (let a = 0; a < rows; a++) {
       for (let s = before.firstOf[a]!; s < before.firstOf[a + 1]!; s++) {
         const n = situationOf[before.strokeOf[s]!]!;
-        for (let b = 0; b < columns; b++) {
+        for (const b of reached) {
           const price = lefts[a * columns + b]!;
           if (price >= UNREACHABLE) continue;
           const sum = gathered[b * count + n]! + times * price;
@@ -204,6 +213,11 @@ class JointWays implements Ways {
       }
     }
   }
+}
+
+function anyAllowed(mask: Uint8Array, first: number, end: number): boolean {
+  for (let s = first; s < end; s++) if (mask[s]) return true;
+  return false;
 }
 
 /** By left hand and situation of the right, and by situation; written over with each step. */

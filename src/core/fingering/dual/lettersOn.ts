@@ -3,11 +3,13 @@
  * same path but for a few moments: everywhere else what the last one was answered with is taken again.
  */
 import { before, Column, here } from '../solver/column';
-import { bestPath, type Mask, type Solution, solveLattice } from '../solver/lattice';
+import { sharesOf, solveWithJumps } from '../solver/jumps';
+import { type Mask, type Solution, solveLattice } from '../solver/lattice';
 import type { HandState } from '../left/rules/handState';
 import type { FingeringProblem } from '../problem/problem';
 import { maskOf } from '../right/lattice/inkedLetters';
 import { strokeChain, strokeColumn, type StrokeLayer } from '../right/lattice/strokeChain';
+import { strokeJumps } from '../right/lattice/strokeJumps';
 import type { StrokeGroup } from '../right/rules/strokes';
 import type { StrokeStore } from '../right/lattice/strokeStore';
 import type { Hands } from './dualAscent';
@@ -74,16 +76,19 @@ export class LettersOn {
     const masks = strokes.map((layer, k): Mask =>
       k === 0 || inked.keyOf(k - 1) === '' ? null : maskOf(layer, stops[k - 1]!.groups, inked.of),
     );
-    const solution = solveLattice(strokes, masks, last?.solution);
-    if (!solution) return null;
-    const letters = bestPath(solution);
+    const jumps = strokeJumps(this.problem, this.store, strokes);
+    const shares = jumps.length === 0 ? null : sharesOf(jumps, strokes.length);
+    const solution = solveLattice(strokes, masks, last?.solution, shares);
+    const best = solution && solveWithJumps({ layers: strokes, masks, jumps }, solution);
+    if (!best) return null;
+    const letters = best.path;
     this.last = { strokes, solution, letters };
     const leftOutCost = stops.reduce(
       (sum, stop, k) => sum + (inked.keyOf(k) === '' ? 0 : stop.leftOutCost),
       0,
     );
     return {
-      cost: leftCost + solution.cost + leftOutCost,
+      cost: leftCost + best.cost + leftOutCost,
       leftOutCost,
       states: stops.map(({ hand }) => hand),
       played: stops.map((_stop, k) => strokes[k + 1]!.shared.states[letters[k + 1]!]!.played),

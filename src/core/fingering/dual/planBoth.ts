@@ -6,11 +6,19 @@
 import { placeAt } from '../left/lattice/stateRows';
 import type { Column } from '../solver/column';
 import type { Ink } from '../problem/ink';
+import { restOn } from '../solver/jumps';
 import { bestPath, UNREACHABLE } from '../solver/lattice';
-import { NO_PLACE } from '../left/rules/place';
-import type { LeftConflict, LeftPlanner } from '../left/lattice/planLeft';
-import { exploreReturns, returnExtras } from '../left/lattice/returns';
+import { NO_PLACE, placeId, type Placement } from '../left/rules/place';
+import type { HandState } from '../left/rules/handState';
+import type { Played } from '../right/rules/memory';
+import type { HandLayer } from '../left/lattice/handLayer';
+import type { LeftSolved } from '../left/lattice/leftLattice';
+import type { LeftConflict } from '../left/lattice/planLeft';
 import type { FingeringProblem } from '../problem/problem';
+import { strokeChain } from '../right/lattice/strokeChain';
+import { strokeJumps } from '../right/lattice/strokeJumps';
+import { liftedGroup, type StrokeGroup } from '../right/rules/strokes';
+import type { Pluck } from '../../score/model';
 import type { RightSetting } from '../right/rules/setting';
 import { StrokeStore } from '../right/lattice/strokeStore';
 import { DualAscent, type Bound, type Hands, wholeTenths } from './dualAscent';
@@ -36,11 +44,29 @@ export interface BothHands extends Hands {
   readonly conflicts: readonly LeftConflict[];
 }
 
+/** A left hand that can be asked for its lattice around some ink. */
+export interface LeftHand {
+  /** Null where nothing of its states is left. */
+  solve(ink: Ink): LeftSolved | null;
+  conflictsOf(layers: readonly HandLayer[]): readonly LeftConflict[];
+}
+
+/** See `JointPlanner.leastThrough`; in tenths of a point. */
+export interface LeastThrough {
+  readonly layers: readonly HandLayer[];
+  readonly least: number;
+  readonly through: readonly Float64Array[];
+}
+
 /** What was planned together so far above the bound. */
 interface Region {
   readonly together: Together;
   readonly below: Column<readonly number[]>;
 }
+
+/** Whether two hands are what is asked for. */
+type Meant = readonly [hand: HandState, played: Played, group: StrokeGroup];
+type IsMeant<T> = (asked: T, ...both: Meant) => boolean;
 
 interface Proof {
   readonly best: Found;
@@ -58,7 +84,7 @@ export class JointPlanner {
 
   constructor(
     private readonly problem: FingeringProblem,
-    private readonly left: LeftPlanner,
+    private readonly left: LeftHand,
     private readonly setting: RightSetting,
   ) {
     this.store = new StrokeStore(problem.hand);
@@ -67,7 +93,13 @@ export class JointPlanner {
   }
 
   plan(ink: Ink): BothHands {
+    return this.maybePlan(ink)!;
+  }
+
+  /** Null where the left hand has no answer: only where it plans on a part of its states. */
+  maybePlan(ink: Ink): BothHands | null {
     const left = this.left.solve(ink);
+    if (!left) return null;
     const { problem, setting, store, columns } = this;
     const question = askBoth({ problem, setting, store, columns }, left, ink, this.question);
     this.question = question;
@@ -84,14 +116,49 @@ export class JointPlanner {
       proof = this.prove(question, bound, this.onNodes(question, bound, known), Infinity);
       best = proof.best;
     }
-    const { lowerBound } = proof;
     this.latest = best;
+    return this.answer(best, proof.lowerBound);
+  }
+
+  /** What the last plan costs, with what is left out of it. */
+  get lastCost(): number {
+    return this.latest!.cost;
+  }
+
+  /**
+   * By moment and state of the left hand: what any plan through it costs at least, with whatever ink is added; about the
+   * last plan. Null where strokes had to be left out of it.
+   */
+  leastThrough(): LeastThrough | null {
+    if (this.latest!.leftOutCost > 0) return null;
+    const { problem, store } = this;
+    const { core, left } = this.question!;
+    const { left: bound } = this.ascent.latest!;
+    // An inked letter lifts the filter of its chord.
+    const lifted = strokeChain(
+      problem,
+      store,
+      core.map(({ variants }) => variants.map(liftedGroup)),
+    );
+    const right = this.ascent.rightBoundOn(lifted, strokeJumps(problem, store, lifted));
     return {
-      states: best.states,
-      played: best.played,
-      cost: best.cost - best.leftOutCost,
-      lowerBound: lowerBound - best.leftOutCost,
-      conflicts: this.left.conflictsOf(left.layers),
+      layers: left.layers,
+      least: wholeTenths(bound.cost + right.cost),
+      through: core.map((moment, k) =>
+        throughStates(moment, lifted[k + 1]!, k, bound, right).map((cost) =>
+          cost >= UNREACHABLE ? UNREACHABLE : wholeTenths(cost),
+        ),
+      ),
+    };
+  }
+
+  private answer({ states, played, cost, leftOutCost }: Found, lowerBound: number): BothHands {
+    return {
+      states,
+      played,
+      cost: cost - leftOutCost,
+      lowerBound: lowerBound - leftOutCost,
+      conflicts: this.left.conflictsOf(this.question!.left.layers),
     };
   }
 
@@ -102,7 +169,7 @@ export class JointPlanner {
   boundsFor(strike: number): ReadonlyMap<number, number> {
     const { question, latest } = this;
     const bound = this.ascent.latest;
-    const k = this.problem.moments.findIndex(({ struck }) => struck.includes(strike));
+    const k = this.momentOf(strike);
     const least = new Map<number, number>();
     if (!question || !latest || !bound) return least;
     const moment = question.core[k]!;
@@ -120,6 +187,62 @@ export class JointPlanner {
     return least;
   }
 
+  /** By place: the best plan in which a strike lies there; see `cheapestWith`. */
+  withPlaces(strike: number, places: readonly Placement[]): readonly (BothHands | null)[] {
+    return this.cheapestWith(this.momentOf(strike), places, (place, { strikes, placements }) => {
+      const lies = placements[strikes.indexOf(strike)];
+      return lies !== undefined && placeId(lies) === placeId(place);
+    });
+  }
+
+  /** The same by letter. */
+  withLetters(strike: number, letters: readonly Pluck[]): readonly (BothHands | null)[] {
+    const k = this.momentOf(strike);
+    // A letter that is asked for lifts the filter of its chord: other sharings than those of the plan.
+    const isAlone = ({ strokes, lifted }: StrokeGroup) => strokes.length < 2 || lifted;
+    if (!this.question!.core[k]!.variants.every(isAlone)) return letters.map(() => null);
+    return this.cheapestWith(
+      k,
+      letters,
+      (letter, _hand, played, { strokes }) =>
+        played.letters[strokes.findIndex((stroke) => stroke.strike === strike)] === letter,
+    );
+  }
+
+  private momentOf(strike: number): number {
+    return this.problem.moments.findIndex(({ struck }) => struck.includes(strike));
+  }
+
+  /**
+   * By what is asked: the best plan in which moment k is so, with exact cost; null where it is dearer than is looked at.
+   * About the last plan. All of it comes from one joint lattice.
+   */
+  private cheapestWith<T>(
+    k: number,
+    asked: readonly T[],
+    isMeant: IsMeant<T>,
+  ): readonly (BothHands | null)[] {
+    const { question, latest } = this;
+    const { left, right } = this.ascent.latest!;
+    const within = this.within(CHOICES);
+    let above = CHOICES_ABOVE;
+    let most = 0;
+    let states: ReturnType<typeof statesBelow>;
+    do {
+      most = left.cost + right.cost + above * PARTS;
+      states = statesBelow(question!.core, question!.strokes, { left, right, most }, within.below);
+      above /= 2;
+    } while (tooMany(states) && above > 1);
+    if (tooMany(states)) return asked.map(() => null);
+    within.together.cheapest(question!, states, latest!);
+    const limit = wholeTenths(most);
+    return asked.map((one) => {
+      const meant = (...both: Meant) => isMeant(one, ...both);
+      const found = within.together.cheapestWith(question!, k, meant, limit);
+      return found && this.answer(found, found.cost);
+    });
+  }
+
   /**
    * After an answer, while nobody asks: makes what most edits need and the last question may have done without, so that
    * the first edit need not wait for it.
@@ -127,20 +250,19 @@ export class JointPlanner {
   prepare(): void {
     const { question, latest } = this;
     const bound = this.ascent.latest;
-    if (!question || !latest || !bound || this.problem.passes.returns.length > 0) return;
+    if (!question || !latest || !bound) return;
     const { left, right } = bound;
     const here = this.within(FIRST_ABOVE);
     const most = left.cost + right.cost + FIRST_ABOVE * PARTS;
     const states = statesBelow(question.core, question.strokes, { left, right, most }, here.below);
-    if (!tooMany(states)) here.together.cheapest(question, states, question.left.solution.extras, latest);
+    if (!tooMany(states)) here.together.cheapest(question, states, latest);
   }
 
   /** A better plan makes the rest narrower: the best on the nodes of the core is found quickly. */
   private onNodes(question: Question, bound: Bound, known: Found): Found {
     if (known.cost - bound.cost <= MOST_BEFORE_ASCENT) return known;
-    const { left } = question;
     const nodes = question.near.map(({ states }) => states);
-    return this.within(ON_NODES).together.cheapest(question, nodes, left.solution.extras, known);
+    return this.within(ON_NODES).together.cheapest(question, nodes, known);
   }
 
   /**
@@ -148,38 +270,20 @@ export class JointPlanner {
    * them, until nothing cheaper can be outside. Where that would be too many the bound stays below the cost.
    */
   private prove(question: Question, bound: Bound, known: Found, mostAbove: number): Proof {
-    const { left, core, strokes } = question;
-    const { right } = bound;
+    const { core, strokes } = question;
+    const { left, right } = bound;
+    const least = left.cost + right.cost;
     let best = known;
-    let lowerBound = UNREACHABLE;
-    exploreReturns(
-      this.problem,
-      { layers: left.layers, masks: left.masks, chain: bound.left, extras: bound.paid, scale: PARTS },
-      {
-        limit: () => below(best.cost) - right.cost,
-        visit: (fixed) => {
-          const least = fixed.solution.cost + right.cost;
-          const extras = returnExtras(this.problem, left.layers, fixed.states);
-          for (
-            let above = aboveFor(best.cost - wholeTenths(least));
-            ;
-            above = widened(above, best.cost - wholeTenths(least))
-          ) {
-            const here = this.within(above);
-            const most = least + above * PARTS;
-            const limit = { left: fixed.solution, right, most };
-            const states = statesBelow(core, strokes, limit, here.below);
-            if (above > mostAbove || tooMany(states)) {
-              lowerBound = Math.min(lowerBound, wholeTenths(least));
-              return;
-            }
-            best = here.together.cheapest(question, states, extras, best);
-            if (most >= below(best.cost)) return;
-          }
-        },
-      },
-    );
-    return { best, lowerBound: Math.min(lowerBound, best.cost) };
+    for (let above = 0, most = least; most < below(best.cost);) {
+      const gap = best.cost - wholeTenths(least);
+      above = above === 0 ? aboveFor(gap) : widened(above, gap);
+      most = least + above * PARTS;
+      const here = this.within(above);
+      const states = statesBelow(core, strokes, { left, right, most }, here.below);
+      if (above > mostAbove || tooMany(states)) return { best, lowerBound: wholeTenths(least) };
+      best = here.together.cheapest(question, states, best);
+    }
+    return { best, lowerBound: best.cost };
   }
 
   /** Thresholds are not asked for in turns: each finds what was made for it. */
@@ -194,23 +298,29 @@ export class JointPlanner {
 
   /** The plan on the strings that the left hand would choose by itself. */
   private onLeft(question: Question): Found {
-    const { solution } = question.left;
-    return this.lettersOn.found(question, bestPath(solution), solution.cost)!;
+    const { path, cost } = question.left;
+    return this.lettersOn.found(question, path, cost)!;
   }
 
-  /** The plan on the strings of the bound's left hand; null where they are not in the core, or ways back are priced. */
+  /** The plan on the strings of the bound's left hand; null where they are not in the core. */
   private onBound(question: Question, { left, paid }: Bound): Found | null {
-    if (this.problem.passes.returns.length > 0) return null;
     const path = bestPath(left);
     const paidOnIt = path.reduce((sum, s, k) => sum + paid[k]![s]!, 0);
-    return this.lettersOn.found(question, path, (left.cost - paidOnIt) / PARTS);
+    const cost = (left.cost - paidOnIt) / PARTS + restOn(question.left.jumps, path);
+    return this.lettersOn.found(question, path, cost);
   }
 }
 
 const cheaper = (known: Found, found: Found | null) => (found && found.cost < known.cost ? found : known);
 
-/** Instead of a threshold: on the nodes of the core. */
+/** Instead of a threshold: on the nodes of the core, and as choices are priced. */
 const ON_NODES = 0;
+const CHOICES = -1;
+/**
+ * Choices that are so much dearer, in tenths of a point, are priced on one joint lattice; those beyond are planned one
+ * by one. From memory: twice as much takes four times as long.
+ */
+const CHOICES_ABOVE = 128;
 
 /** Region enough for a gap between cost and bound, where that is not too much at once. */
 function aboveFor(gap: number): number {

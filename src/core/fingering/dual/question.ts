@@ -1,12 +1,14 @@
 /** One question to both hands: the piece under some ink, as far as it does not depend on what is found. */
 import { before, Column, here } from '../solver/column';
 import type { Ink } from '../problem/ink';
-import type { LeftSolved } from '../left/lattice/planLeft';
-import type { Mask } from '../solver/lattice';
+import type { LeftSolved } from '../left/lattice/leftLattice';
+import type { Extras, Mask } from '../solver/lattice';
+import { type Jump, sharesOf } from '../solver/jumps';
 import type { FingeringProblem } from '../problem/problem';
 import { inkedLetters, type InkedLetters, maskOf } from '../right/lattice/inkedLetters';
 import type { RightSetting } from '../right/rules/setting';
 import { strokeChain, strokeColumn, type StrokeLayer } from '../right/lattice/strokeChain';
+import { strokeJumps } from '../right/lattice/strokeJumps';
 import type { StrokeStore } from '../right/lattice/strokeStore';
 import {
   type Asked,
@@ -33,6 +35,10 @@ export interface Question {
   readonly core: readonly CoreMoment[];
   readonly strokes: readonly StrokeLayer[];
   readonly strokeMasks: readonly Mask[];
+  /** Of the right hand; the left one's are with what is solved of it. */
+  readonly strokeJumps: readonly Jump[];
+  /** What both hands' states pay of their jumps, by moment; for the right hand by layer of strokes. */
+  readonly shares: { readonly left: Extras; readonly right: Extras };
   readonly near: readonly Asked[];
   /** Prices between the nodes of a moment and those before, by moment. */
   readonly lefts: readonly Int32Array[];
@@ -80,6 +86,7 @@ export function askBoth(
   const strokeMasks = strokes.map((layer, k) =>
     k === 0 || inked.keyOf(k - 1) === '' ? null : maskOf(layer, core[k - 1]!.variants, inked.of),
   );
+  const jumps = strokeJumps(problem, store, strokes);
   const differs = (one: CoreMoment, k: number) => one !== last?.core[k];
   const changed = [core.findIndex(differs), core.findLastIndex(differs)] as const;
   return {
@@ -88,6 +95,8 @@ export function askBoth(
     core,
     strokes,
     strokeMasks,
+    strokeJumps: jumps,
+    shares: { left: left.chain.extras ?? layers.map(() => null), right: sharesOf(jumps, strokes.length) },
     near,
     lefts,
     changed: changed[0] < 0 ? [0, -1] : changed,

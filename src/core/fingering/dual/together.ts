@@ -3,13 +3,24 @@
  * that was made for them the last time is taken again.
  */
 import { after, Column, here } from '../solver/column';
-import { bestPath, type Extras, type Solution, solveLattice } from '../solver/lattice';
+import {
+  type Jump,
+  type JumpedChain,
+  type JumpedPath,
+  restOn,
+  sharesOf,
+  solveWithJumps,
+  statesBelow,
+} from '../solver/jumps';
+import { costThrough, pathThrough, type Solution, solveLattice } from '../solver/lattice';
 import type { HandState } from '../left/rules/handState';
 import type { FingeringProblem } from '../problem/problem';
 import { type InkedLetters, maskOf } from '../right/lattice/inkedLetters';
 import type { Played } from '../right/rules/memory';
 import type { RightSetting } from '../right/rules/setting';
 import { strokeChain, strokeColumn } from '../right/lattice/strokeChain';
+import { strokeJumps } from '../right/lattice/strokeJumps';
+import type { StrokeGroup } from '../right/rules/strokes';
 import type { StrokeStore } from '../right/lattice/strokeStore';
 import { type Asked, CoreColumns, coreOf, LEFT_OUT_COST } from './core';
 import { type JointLayer, jointLayer } from './jointLayer';
@@ -28,7 +39,7 @@ export class Together {
     states: new Column<HandState>(),
     played: new Column<Played>(),
   };
-  private solution: Solution | null = null;
+  private solved: Solved | null = null;
 
   constructor(
     private readonly problem: FingeringProblem,
@@ -37,8 +48,44 @@ export class Together {
   ) {}
 
   /** The joint optimum over paths of the left hand through `states`, where it is cheaper than what is known. */
-  cheapest(question: Question, states: States, extras: Extras | null, known: Found): Found {
-    const { left, inked } = question;
+  cheapest(question: Question, states: States, known: Found): Found {
+    const solved = this.solve(question, states);
+    if (!solved) return known;
+    const best = solveWithJumps(solved, solved.chain, known.cost);
+    return best ? this.found(solved.layers, best, question.inked) : known;
+  }
+
+  /**
+   * The same over those that have what is meant at moment k, where it costs less than `limit`. `cheapest` has been asked
+   * on the same states before.
+   */
+  cheapestWith(
+    { inked }: Question,
+    k: number,
+    isMeant: (hand: HandState, played: Played, group: StrokeGroup) => boolean,
+    limit: number,
+  ): Found | null {
+    const { layers, jumps, chain } = this.solved!;
+    const layer = layers[k]!;
+    const through = layer.nodeOf.map((_n, s) => costThrough(chain, k, s));
+    const meant = [...through.keys()].filter(
+      (s) => through[s]! < limit && isMeant(handOf(layer, s), playedOf(layer, s), groupOf(layer, s)),
+    );
+    if (meant.length === 0) return null;
+    const best = meant.reduce((a, b) => (through[b]! < through[a]! ? b : a));
+    const path = pathThrough(chain, k, best);
+    const cost = through[best]! + restOn(jumps, path);
+    if (cost === through[best]) return this.found(layers, { cost, path }, inked);
+    // What ways back cost decides: among states that could still be part of something no dearer.
+    const most = Math.min(limit, cost + 1);
+    const masks = statesBelow(chain, most);
+    const forced = masks.with(k, masks[k]!.map((allowed, s) => (meant.includes(s) ? allowed : 0)));
+    const narrow = solveLattice(layers, forced, chain, chain.extras);
+    const cheapest = narrow && solveWithJumps({ layers, masks: forced, jumps }, narrow, most);
+    return cheapest && this.found(layers, cheapest, inked);
+  }
+
+  private solve({ left, inked }: Question, states: States): Solved | null {
     const { problem, setting, columns } = this;
     const asked = columns.asked.of(states.length, [here(states)], (_k, some) => ({
       states: some,
@@ -57,15 +104,19 @@ export class Together {
         return jointLayer(last, moment, stroke!, start!, mask);
       },
     );
-    const paid = extras && extras.map((extra, k) => spread(extra, layers[k]!));
+    const jumps = [
+      ...left.jumps.map((jump) => ofLeft(jump, layers)),
+      ...strokeJumps(problem, this.store, strokes).map((jump) => ofRight(jump, layers)),
+    ];
     const masks = layers.map(() => null);
-    const solution = solveLattice(layers, masks, this.solution, paid);
-    this.solution = solution ?? this.solution;
-    return solution && solution.cost < known.cost ? this.found(layers, solution, inked) : known;
+    const shares = jumps.length === 0 ? null : sharesOf(jumps, layers.length);
+    const chain = solveLattice(layers, masks, this.solved?.chain, shares);
+    if (!chain) return null;
+    this.solved = { layers, masks, jumps, chain };
+    return this.solved;
   }
 
-  private found(layers: readonly JointLayer[], solution: Solution, inked: InkedLetters): Found {
-    const path = bestPath(solution);
+  private found(layers: readonly JointLayer[], { cost, path }: JumpedPath, inked: InkedLetters): Found {
     const { columns } = this;
     const taken = [here(layers), here(path)] as const;
     const states = columns.states.of(path.length, taken, (_k, layer, s) => handOf(layer, s));
@@ -75,8 +126,14 @@ export class Together {
       0,
     );
     const leftOutCost = LEFT_OUT_COST * leftOut;
-    return { cost: solution.cost, leftOutCost, states, played };
+    return { cost, leftOutCost, states, played };
   }
+}
+
+/** What was planned together, with its solution but for what jumps cost beyond their shares. */
+interface Solved extends JumpedChain {
+  readonly layers: readonly JointLayer[];
+  readonly chain: Solution;
 }
 
 const NONE: readonly number[] = [];
@@ -89,6 +146,9 @@ const nodeOf = ({ moment, nodeOf }: JointLayer, s: number) => moment.nodes[nodeO
 
 const handOf = (layer: JointLayer, s: number): HandState => layer.moment.layer.state(nodeOf(layer, s).state);
 
+const groupOf = (layer: JointLayer, s: number): StrokeGroup =>
+  layer.moment.variants[nodeOf(layer, s).variant]!;
+
 const playedOf = ({ strokes, strokeOf }: JointLayer, s: number) =>
   strokes.shared.states[strokeOf[s]!]!.played;
 
@@ -97,6 +157,17 @@ const leftOutAt = (layer: JointLayer, s: number): number => {
   return moment.layer.plays * moment.leftOut[nodeOf(layer, s).variant]!;
 };
 
-/** What the left hand's states cost besides, for the joint states that hold them. */
-const spread = (extra: Int32Array | null, { moment, nodeOf }: JointLayer): Int32Array | null =>
-  extra && nodeOf.map((n) => extra[moment.nodes[n]!.state]!);
+/** A jump of one hand between the joint states that hold it. */
+function ofLeft(jump: Jump, layers: readonly JointLayer[]): Jump {
+  const read = (classOf: Int32Array, { moment, nodeOf }: JointLayer) =>
+    nodeOf.map((n) => classOf[moment.nodes[n]!.state]!);
+  const { from, to } = jump;
+  return { ...jump, rowOf: read(jump.rowOf, layers[from]!), columnOf: read(jump.columnOf, layers[to]!) };
+}
+
+/** The right hand's layers begin one before the first moment. */
+function ofRight(jump: Jump, layers: readonly JointLayer[]): Jump {
+  const read = (classOf: Int32Array, { strokeOf }: JointLayer) => strokeOf.map((r) => classOf[r]!);
+  const [from, to] = [jump.from - 1, jump.to - 1];
+  return { ...jump, from, to, rowOf: read(jump.rowOf, layers[from]!), columnOf: read(jump.columnOf, layers[to]!) };
+}

@@ -45,6 +45,10 @@ export function passesOf(measures: readonly Measure[], moments: readonly Moment[
   return { plays: plays.map((n) => Math.max(1, n)), steps, returns: [...returns.values()] };
 }
 
+/** How often the piece is begun: not when it is come back to. */
+export const beginnings = ({ plays, returns }: Passes): number =>
+  returns.reduce((times, one) => (one.to === 0 ? times - one.times : times), plays[0] ?? 1);
+
 /** A moment before the first bar line (a grace note) belongs to the first bar. */
 function momentsByBar(
   measures: readonly Measure[],

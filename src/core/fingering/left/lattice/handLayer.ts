@@ -1,9 +1,15 @@
 /** All states that a hand can take at a moment of the piece. */
-import type { Layer } from '../../solver/lattice';
+import type { Layer, Ways } from '../../solver/lattice';
 import type { HandState } from '../rules/handState';
 import type { SharedLayer } from './layerStore';
 import { recordAt, type StateRows } from './stateRows';
-import type { HandTransitions } from './transitions';
+
+/** Ways whose single prices can be asked for; UNREACHABLE where there is none. */
+export interface StepWays extends Ways {
+  priceOf(from: number, to: number): number;
+  /** Between some states of both layers, row by row of those before. */
+  pricesBetween(before: readonly number[], here: readonly number[]): Int32Array;
+}
 
 /** Where a layer stands in the piece. */
 export interface LayerPlace {
@@ -20,21 +26,23 @@ export interface LayerPlace {
 export class HandLayer implements Layer {
   readonly rows: StateRows;
   readonly stateCost: Int32Array;
-  readonly ways: HandTransitions | null;
+  readonly ways: StepWays | null;
   readonly strikes: readonly number[];
   readonly omitted: ReadonlySet<number>;
   readonly plays: number;
   readonly steps: number;
-  private readonly tick: number;
   private unpacked: readonly HandState[] | null = null;
   private readonly asked = new Map<number, HandState>();
 
-  constructor({ rows, stateCost, ways }: SharedLayer, { strikes, tick, omitted, plays, steps }: LayerPlace) {
+  constructor(
+    { rows, stateCost, ways }: SharedLayer,
+    readonly place: LayerPlace,
+  ) {
+    const { strikes, omitted, plays, steps } = place;
     this.rows = rows;
     this.stateCost = stateCost;
     this.ways = ways;
     this.strikes = strikes;
-    this.tick = tick;
     this.omitted = omitted;
     this.plays = plays;
     this.steps = steps;
@@ -48,7 +56,7 @@ export class HandLayer implements Layer {
 
   state(s: number): HandState {
     let state = this.unpacked?.[s] ?? this.asked.get(s);
-    if (!state) this.asked.set(s, (state = recordAt(this.rows, this.strikes, this.tick, s)));
+    if (!state) this.asked.set(s, (state = recordAt(this.rows, this.strikes, this.place.tick, s)));
     return state;
   }
 }

@@ -4,8 +4,10 @@ import { Bill } from '../rules/ledger';
 import { FINGER_OF, STRING_OF, stringBit } from '../rules/place';
 import { chargeEntry } from '../rules/prices';
 import { ownRules, stepRules } from '../rules/rules';
+import type { StepRules } from '../rules/rule';
 import type { HandStep } from '../rules/step';
 import type { CostTables } from './costTables';
+import type { StepWays } from './handLayer';
 import { growStates, type GrownStates } from './growStates';
 import { type Arrivals, holdsAfter } from './holds';
 import { predecessorClasses } from './predecessorClasses';
@@ -18,7 +20,7 @@ import { HandTransitions } from './transitions';
 export interface SharedLayer {
   readonly rows: StateRows;
   readonly stateCost: Int32Array;
-  readonly ways: HandTransitions | null;
+  readonly ways: StepWays | null;
   /** Indices of struck notes that are left out. */
   readonly omitted: ReadonlySet<number>;
 }
@@ -40,6 +42,12 @@ export class LayerStore {
     if (!layer)
       this.byStep.set(key, (layer = this.make(before, before ? step : withNothingLying(step), omitted)));
     return layer;
+  }
+
+  /** What a step costs between states that are no neighbours: nothing is held or led over it. */
+  jumpCosts(before: StateRows, after: StateRows, step: HandStep, rules: StepRules): StepCosts {
+    const read = { before: readRows(before, []), after: readRows(after, []), step };
+    return new StepCosts(this.tables, this.arena, read, rules);
   }
 
   private make(before: StateRows | null, asked: HandStep, omitted: ReadonlySet<number>): SharedLayer {

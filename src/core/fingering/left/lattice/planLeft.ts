@@ -1,24 +1,17 @@
 /** The exact left-hand plan of a piece, around the ink, with the price of every other choice. */
 import { placeAt } from './stateRows';
-import { type Ink, type InkMarks, NO_INK } from '../../problem/ink';
-import {
-  bestPath,
-  costThrough,
-  type Mask,
-  pathThrough,
-  solveLattice,
-  type Solution,
-  UNREACHABLE,
-} from '../../solver/lattice';
+import type { Ink, InkMarks } from '../../problem/ink';
 import type { FingeringProblem, Moment } from '../../problem/problem';
-import type { Strike } from '../../problem/strike';
-import { placeId, type Placement, PLACEMENTS } from '../rules/place';
+import { NO_PLACE, type Placement, PLACEMENTS } from '../rules/place';
 import type { HandState } from '../rules/handState';
 import { layerAt } from './layerAt';
-import { solveWithReturns } from './returns';
+import { boundsOf, byExtraCost, exactly, type LeftCandidate } from './candidates';
 import { costTables } from './costTables';
 import { LayerStore, subsetsBySize } from './layerStore';
 import type { HandLayer } from './handLayer';
+import { inkByStrike, inkMasks, maskOf } from './inkMasks';
+import { LeftLattice, type LeftSolved, statesOn } from './leftLattice';
+import { narrowLayers } from './narrowLayers';
 
 export interface LeftConflict {
   /** Strikes that cannot be played with the rest of their moment. */
@@ -37,21 +30,6 @@ export interface LeftPlan {
   readonly conflicts: readonly LeftConflict[];
 }
 
-export interface LeftSolved {
-  readonly layers: readonly HandLayer[];
-  readonly masks: readonly Mask[];
-  readonly chain: Solution;
-  readonly solution: Solution;
-}
-
-export interface LeftCandidate {
-  readonly place: Placement;
-  /** Effort in tenths of a point above the best plan: exact. */
-  readonly extraCost: number;
-  /** The hand at every moment in the best plan with this choice. */
-  readonly states: () => readonly HandState[];
-}
-
 /**
  * Plans the left hand of one problem again and again under changing ink. The lattice does not depend on the
  * ink, so it is built once; ink only forbids states.
@@ -59,12 +37,12 @@ export interface LeftCandidate {
 export class LeftPlanner {
   private readonly free: readonly HandLayer[];
   private readonly store: LayerStore;
-  /** The last solution: most of its messages hold for the next question. */
-  private latest: Solution | null = null;
+  private readonly lattice: LeftLattice;
 
   constructor(readonly problem: FingeringProblem) {
     this.store = new LayerStore(costTables(problem));
     this.free = buildLayers(problem, this.store, new Map());
+    this.lattice = new LeftLattice(problem, this.store, this.free);
   }
 
   /** States at each moment without ink. */
@@ -78,18 +56,13 @@ export class LeftPlanner {
   }
 
   plan(ink: Ink): LeftPlan {
-    const { layers, solution } = this.solve(ink);
-    const plan = this.planOf(statesOn(layers, bestPath(solution)), this.conflictsOf(layers));
-    return { ...plan, cost: solution.cost, lowerBound: solution.cost };
+    const { layers, path, cost } = this.solve(ink);
+    const plan = this.planOf(statesOn(layers, path), this.conflictsOf(layers));
+    return { ...plan, cost, lowerBound: cost };
   }
 
   conflictsOf(layers: readonly HandLayer[]): readonly LeftConflict[] {
-    return layers
-      .map((layer, k) => ({
-        strikes: [...layer.omitted],
-        byInk: layer.omitted.size > this.free[k]!.omitted.size,
-      }))
-      .filter((conflict) => conflict.strikes.length > 0);
+    return conflictsIn(layers, this.free);
   }
 
   /** The placements on a path of states. */
@@ -112,81 +85,94 @@ export class LeftPlanner {
    * Every string and finger for one strike, best first, with the exact extra cost of the best whole plan that
    * contains it. The strike's own ink is lifted for the question.
    */
-  candidates(ink: Ink, strikeIndex: number): readonly LeftCandidate[] {
-    const strike = this.problem.strikes[strikeIndex]!;
-    const others = new Map(ink);
-    for (const uid of strike.uids) others.delete(uid);
-    const { layers, solution } = this.solve(others);
-    const k = this.problem.moments.findIndex((moment) => moment.struck.includes(strikeIndex));
-    if (this.problem.passes.returns.length > 0)
-      return this.candidatesOneByOne(others, strike, layers, solution.cost);
-    const best = new Map<number, LeftCandidate>();
-    layers[k]!.states.forEach((state, s) => {
-      const slot = state.strikes.indexOf(strikeIndex);
-      const cost = costThrough(solution, k, s);
-      if (slot < 0 || cost >= UNREACHABLE) return;
-      const place = state.placements[slot]!;
-      const extraCost = cost - solution.cost;
-      const known = best.get(placeId(place));
-      if (known && known.extraCost <= extraCost) return;
-      best.set(placeId(place), {
-        place,
-        extraCost,
-        states: () => statesOn(layers, pathThrough(solution, k, s)),
-      });
-    });
-    return [...best.values()].sort(
-      (a, b) => a.extraCost - b.extraCost || placeId(a.place) - placeId(b.place),
-    );
+  candidates(ink: Ink, strike: number): readonly LeftCandidate[] {
+    const asked = this.solve(withoutInkOf(this.problem, ink, strike));
+    const bounds = boundsOf(this.problem, asked, strike);
+    return asked.jumps.length === 0 ? bounds : bounds.map((one) => exactly(asked, one)).sort(byExtraCost);
   }
 
-  /** With ways back the messages are bounds only: each choice is planned by itself. */
-  private candidatesOneByOne(
-    others: Ink,
-    { index, uids }: Strike,
-    layers: readonly HandLayer[],
-    best: number,
-  ): readonly LeftCandidate[] {
-    const k = this.problem.moments.findIndex((moment) => moment.struck.includes(index));
-    const places = new Map<number, Placement>();
-    for (const state of layers[k]!.states) {
-      const place = state.placements[state.strikes.indexOf(index)];
-      if (place) places.set(placeId(place), place);
-    }
-    const priced = [...places.values()].map((place) => {
-      const ink = new Map(others).set(uids[0]!, { finger: place.finger, string: place.string, pluck: null });
-      const forced = this.solve(ink);
-      return {
-        place,
-        extraCost: forced.solution.cost - best,
-        conflicts: forced.layers[k]!.omitted.size > layers[k]!.omitted.size,
-        states: () => statesOn(forced.layers, bestPath(forced.solution)),
-      };
-    });
-    return priced
-      .filter(({ conflicts }) => !conflicts)
-      .sort((a, b) => a.extraCost - b.extraCost || placeId(a.place) - placeId(b.place));
+  /** The same where ways back need not be counted exactly: with them each price is the least that it can be. */
+  candidateBounds(ink: Ink, strike: number): readonly LeftCandidate[] {
+    return boundsOf(this.problem, this.solve(withoutInkOf(this.problem, ink, strike)), strike);
   }
 
-  /** The lattice around the ink with its solution; `chain` is the one without ways back. */
+  /** The lattice around the ink with its solution. */
   solve(ink: Ink): LeftSolved {
     const marks = inkByStrike(this.problem, ink);
     const omissions = inkOmissions(this.problem, this.store, this.free, marks);
     const layers = omissions.size === 0 ? this.free : rebuilt(this.problem, this.store, omissions, this.free);
-    const masks = layers.map((layer, k) => maskOf(layer, this.problem.moments[k]!, marks));
-    const solution = solveLattice(layers, masks, this.latest);
-    if (!solution) throw new Error('the left hand found no path, though every layer has an allowed state');
-    this.latest = solution;
-    if (this.problem.passes.returns.length === 0) return { layers, masks, chain: solution, solution };
-    const whole = solveWithReturns(this.problem, layers, masks, solution);
-    if (!whole)
-      throw new Error('the left hand found no path with the returns, though there is one without them');
-    return { layers, masks, chain: solution, solution: whole };
+    const solved = this.lattice.solve(layers, inkMasks(layers, this.problem.moments, marks));
+    if (!solved) throw new Error('the left hand found no path, though every layer has an allowed state');
+    return solved;
+  }
+
+  /**
+   * Plans on some of the states only, by moment of the free layers. It does not say anything where the ink leaves
+   * nothing of them.
+   */
+  narrowed(kept: readonly (readonly number[])[]): NarrowLeft {
+    return new NarrowLeft(this.problem, this.store, narrowLayers(this.free, kept));
+  }
+
+  /** Every place of a strike that the ink of its moment leaves, its own ink lifted. */
+  placesOf(ink: Ink, strike: number): readonly Placement[] {
+    const marks = inkByStrike(this.problem, withoutInkOf(this.problem, ink, strike));
+    const moment = this.problem.moments.find(({ struck }) => struck.includes(strike))!;
+    const layer = this.free[moment.index]!;
+    const mask = maskOf(layer, moment, marks);
+    const column = layer.strikes.indexOf(strike);
+    const places = new Set<number>();
+    for (let s = 0; s < layer.rows.count && column >= 0; s++)
+      if (!mask || mask[s]) places.add(placeAt(layer.rows, s, column));
+    places.delete(NO_PLACE);
+    return [...places].map((place) => PLACEMENTS[place]!);
   }
 }
 
-export const statesOn = (layers: readonly HandLayer[], path: readonly number[]): readonly HandState[] =>
-  path.map((s, k) => layers[k]!.state(s));
+/** The same on a part of the states: what it finds is the best of all where nothing outside can be cheaper. */
+export class NarrowLeft {
+  private readonly lattice: LeftLattice;
+
+  constructor(
+    private readonly problem: FingeringProblem,
+    store: LayerStore,
+    private readonly layers: readonly HandLayer[],
+  ) {
+    this.lattice = new LeftLattice(problem, store, layers);
+  }
+
+  /** Null where the ink leaves nothing of these states. */
+  solve(ink: Ink): LeftSolved | null {
+    const marks = inkByStrike(this.problem, ink);
+    const masks = inkMasks(this.layers, this.problem.moments, marks);
+    return masks.every((mask) => !mask || mask.includes(1)) ? this.lattice.solve(this.layers, masks) : null;
+  }
+
+  /** See `LeftPlanner`; null where the ink leaves nothing of these states. */
+  candidateBounds(ink: Ink, strike: number): readonly LeftCandidate[] | null {
+    const solved = this.solve(withoutInkOf(this.problem, ink, strike));
+    return solved && boundsOf(this.problem, solved, strike);
+  }
+
+  /** Where ink contradicts itself nothing is found here. */
+  conflictsOf(): readonly LeftConflict[] {
+    return conflictsIn(this.layers, this.layers);
+  }
+}
+
+const withoutInkOf = ({ strikes }: FingeringProblem, ink: Ink, strike: number): Ink => {
+  const others = new Map(ink);
+  for (const uid of strikes[strike]!.uids) others.delete(uid);
+  return others;
+};
+
+const conflictsIn = (layers: readonly HandLayer[], free: readonly HandLayer[]): readonly LeftConflict[] =>
+  layers
+    .map((layer, k) => ({
+      strikes: [...layer.omitted],
+      byInk: layer.omitted.size > free[k]!.omitted.size,
+    }))
+    .filter((conflict) => conflict.strikes.length > 0);
 
 function buildLayers(
   problem: FingeringProblem,
@@ -221,38 +207,6 @@ function rebuilt(
 /** Rows are interned, so equal ones are one. */
 const sameStates = (a: HandLayer, b: HandLayer): boolean =>
   a === b || (a.rows === b.rows && a.strikes.every((strike, c) => strike === b.strikes[c]));
-
-/** Ink by strike; notes of a unison share it. */
-function inkByStrike(problem: FingeringProblem, ink: Ink): readonly InkMarks[] {
-  return problem.strikes.map((strike) => {
-    if (!strike.uids.some((uid) => ink.has(uid))) return NO_INK;
-    const marks = strike.uids.map((uid) => ink.get(uid) ?? NO_INK);
-    const first = <K extends keyof InkMarks>(key: K) => marks.find((one) => one[key] !== null)?.[key] ?? null;
-    return { finger: first('finger'), string: first('string'), pluck: first('pluck') };
-  });
-}
-
-const agrees = (place: Placement, marks: InkMarks) =>
-  (marks.finger === null || marks.finger === place.finger) &&
-  (marks.string === null || marks.string === place.string);
-
-const isInked = (marks: InkMarks) => marks.finger !== null || marks.string !== null;
-
-/** Read off the rows: a layer may have thousands of states. */
-function maskOf(layer: HandLayer, moment: Moment, marks: readonly InkMarks[]): Mask {
-  const inked = moment.struck.filter((strike) => isInked(marks[strike]!));
-  if (inked.length === 0) return null;
-  const { rows, strikes } = layer;
-  const mask = new Uint8Array(rows.count).fill(1);
-  for (const strike of inked) {
-    const column = strikes.indexOf(strike);
-    if (column < 0) continue;
-    for (let s = 0; s < rows.count; s++) {
-      if (mask[s] && !agrees(PLACEMENTS[placeAt(rows, s, column)]!, marks[strike]!)) mask[s] = 0;
-    }
-  }
-  return mask;
-}
 
 /**
  * For each moment where the ink contradicts itself or the hand: the smallest set of strikes to leave out so

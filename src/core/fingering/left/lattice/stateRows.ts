@@ -41,6 +41,30 @@ export const placeAt = ({ places, columns }: StateRows, state: number, column: n
 export const memoryAt = ({ memory, memories }: StateRows, state: number): RowMemory | null =>
   memory[state] === 0 ? null : memories[memory[state]! - 1]!;
 
+/** Some of the rows, in their order. */
+export function pickedRows(rows: StateRows, states: readonly number[]): StateRows {
+  const { columns, places, stands } = rows;
+  const perState = <T extends Int16Array | Int32Array | Uint8Array>(from: T, into: T, width: number): T => {
+    states.forEach((s, n) => {
+      for (let c = 0; c < width; c++) into[n * width + c] = from[s * width + c]!;
+    });
+    return into;
+  };
+  const count = states.length;
+  return {
+    count,
+    columns,
+    places: perState(places, new Int16Array(count * columns), columns),
+    stands: perState(stands, new Int16Array(4 * count), 4),
+    down: perState(rows.down, new Uint8Array(count), 1),
+    range: perState(rows.range, new Int16Array(count), 1),
+    anchor: perState(rows.anchor, new Uint8Array(count), 1),
+    lying: perState(rows.lying, new Int16Array(count), 1),
+    memory: perState(rows.memory, new Int32Array(count), 1),
+    memories: rows.memories,
+  };
+}
+
 /** One row as rules see it; another after `at`. */
 export class RowHand implements Hand {
   private state = 0;

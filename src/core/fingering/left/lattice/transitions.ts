@@ -4,7 +4,8 @@
  * tried whose own cost, with what is cut and the least that the hand's way costs, is dearer than the best found so far.
  * So the least is exact and most pairs are never looked at.
  */
-import { type Mask, UNREACHABLE, type Ways } from '../../solver/lattice';
+import { type Mask, UNREACHABLE } from '../../solver/lattice';
+import type { StepWays } from './handLayer';
 import type { Arena } from '../../solver/arena';
 import type { PredecessorClass } from './predecessorClasses';
 import type { StateRows } from './stateRows';
@@ -24,7 +25,7 @@ const UNPRICED = -1;
 /** Costs are sorted with the number of their owner in the low bits; both fit a double exactly. */
 const OWNERS = 1 << 20;
 
-export class HandTransitions implements Ways {
+export class HandTransitions implements StepWays {
   /** Members of class f, states of this layer: `memberStart[f]` to `memberStart[f + 1]` − 1. */
   private readonly memberStart: Int32Array;
   private readonly members: Int32Array;
@@ -212,6 +213,27 @@ export class HandTransitions implements Ways {
       least = Math.min(least, known === UNPRICED ? this.price(e, at, to) : known);
     }
     return least;
+  }
+
+  pricesBetween(before: readonly number[], here: readonly number[]): Int32Array {
+    const rowOf = new Int32Array(this.before.count).fill(-1);
+    before.forEach((s, a) => (rowOf[s] = a));
+    const prices = new Int32Array(before.length * here.length).fill(UNREACHABLE);
+    here.forEach((to, b) => {
+      const f = this.classOf[to]!;
+      const start = this.entryStart[f]!;
+      const row = this.priceStart[this.memberOf[to]!]!;
+      for (let e = start; e < this.entryStart[f + 1]!; e++) {
+        const a = rowOf[this.entries[e]!]!;
+        if (a < 0) continue;
+        const at = row + e - start;
+        const known = this.prices[at]!;
+        const price = known === UNPRICED ? this.price(e, at, to) : known;
+        const cell = a * here.length + b;
+        if (price < prices[cell]!) prices[cell] = price;
+      }
+    });
+    return prices;
   }
 
   /** Cuts counted; UNREACHABLE when the finger that takes a note over was not free. */

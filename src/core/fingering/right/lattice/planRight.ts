@@ -2,7 +2,6 @@
 import type { Pluck } from '../../../score/model';
 import type { Ink } from '../../problem/ink';
 import {
-  bestPath,
   costThrough,
   pathThrough,
   type Solution,
@@ -14,6 +13,8 @@ import { plainSetting, type RightSetting } from '../rules/setting';
 import { strokeChain, strokeColumn, type StrokeLayer } from './strokeChain';
 import { inkedLetters, maskOf } from './inkedLetters';
 import type { Played } from '../rules/memory';
+import { sharesOf, solveWithJumps } from '../../solver/jumps';
+import { strokeJumps } from './strokeJumps';
 import { liftedGroup, type PlacedStrike, type StrokeGroup, strokeGroup } from '../rules/strokes';
 import { StrokeStore } from './strokeStore';
 
@@ -33,7 +34,7 @@ export interface RightPlan {
 
 export interface RightCandidate {
   readonly pluck: Pluck;
-  /** Effort in tenths of a point above the best plan: exact. */
+  /** Effort in tenths of a point above the best plan: exact, and the least that it can be where there are ways back. */
   readonly extraCost: number;
   /** How every moment is played in the best plan with this choice. */
   readonly played: () => readonly Played[];
@@ -42,7 +43,11 @@ export interface RightCandidate {
 interface Solved {
   readonly groups: readonly StrokeGroup[];
   readonly layers: readonly StrokeLayer[];
+  /** With ways back its costs are bounds. */
   readonly solution: Solution;
+  readonly cost: number;
+  /** The best path: a state for each layer. */
+  readonly path: readonly number[];
   readonly conflicts: readonly (readonly number[])[];
 }
 
@@ -64,8 +69,7 @@ export class RightPlanner {
 
   plan(placed: Placed, ink: Ink): RightPlan {
     const { problem } = this;
-    const { groups, layers, solution, conflicts } = this.solve(placed, ink);
-    const path = bestPath(solution);
+    const { groups, layers, cost, path, conflicts } = this.solve(placed, ink);
     const plucks: (Pluck | null)[] = problem.strikes.map(() => null);
     const played = playedOn(layers, path);
     groups.forEach(({ strokes }, k) =>
@@ -76,8 +80,8 @@ export class RightPlanner {
       return layer.stateCost[path[k + 1]!]! + layer.ways!.price(path[k]!, path[k + 1]!);
     });
     return {
-      cost: solution.cost,
-      lowerBound: solution.cost,
+      cost,
+      lowerBound: cost,
       plucks,
       played,
       groups,
@@ -86,9 +90,9 @@ export class RightPlanner {
     };
   }
 
-  /** Every letter for one strike, best first, with the exact extra cost of the best plan that contains it. */
+  /** Every letter for one strike, best first, with the extra cost of the best plan that contains it. */
   candidates(placed: Placed, ink: Ink, strike: number): readonly RightCandidate[] {
-    const { groups, layers, solution } = this.solve(placed, ink, strike);
+    const { groups, layers, solution, cost: least } = this.solve(placed, ink, strike);
     const k = groups.findIndex(({ strokes }) => strokes.some((stroke) => stroke.strike === strike));
     if (k < 0) return [];
     const slot = groups[k]!.strokes.findIndex((stroke) => stroke.strike === strike);
@@ -96,7 +100,7 @@ export class RightPlanner {
     layers[k + 1]!.shared.states.forEach(({ played: { letters } }, s) => {
       const cost = costThrough(solution, k + 1, s);
       const letter = letters[slot]!;
-      const extraCost = cost - solution.cost;
+      const extraCost = Math.max(0, cost - least);
       if (cost < UNREACHABLE && extraCost < (best.get(letter)?.extraCost ?? UNREACHABLE))
         best.set(letter, { s, extraCost });
     });
@@ -124,7 +128,9 @@ export class RightPlanner {
       this.strokes,
     );
     const masks = layers.map((layer, k) => (k === 0 ? null : maskOf(layer, [groups[k - 1]!], inked.of)));
-    const solution = solveLattice(layers, masks, this.latest);
+    const jumps = strokeJumps(problem, this.store, layers);
+    const shares = jumps.length === 0 ? null : sharesOf(jumps, layers.length);
+    const solution = solveLattice(layers, masks, this.latest, shares);
     if (!solution)
       throw new Error('the right hand found no path, though every group has letters that agree with the ink');
     this.latest = solution;
@@ -132,7 +138,8 @@ export class RightPlanner {
       .map((group, k) => group.strokes.filter((stroke) => !groups[k]!.strokes.includes(stroke)))
       .filter((left) => left.length > 0)
       .map((left) => left.map((stroke) => stroke.strike));
-    return { groups, layers, solution, conflicts };
+    const { cost, path } = solveWithJumps({ layers, masks, jumps }, solution)!;
+    return { groups, layers, solution, cost, path, conflicts };
   }
 }
 

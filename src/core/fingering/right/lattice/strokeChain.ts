@@ -1,6 +1,7 @@
 /** The lattice of the right hand over a whole piece: a start, then a layer for each moment. */
 import { before, Column } from '../../solver/column';
 import type { Layer } from '../../solver/lattice';
+import { beginnings } from '../../problem/passes';
 import { type FingeringProblem } from '../../problem/problem';
 import { type SharedStrokes, StrokeStore } from './strokeStore';
 import type { StrokeGroup } from '../rules/strokes';
@@ -29,7 +30,8 @@ export function strokeChain(
   groups: readonly (readonly StrokeGroup[])[],
   column: Column<StrokeLayer> = strokeColumn(),
 ): readonly StrokeLayer[] {
-  const { plays, steps } = problem.passes;
+  const { passes } = problem;
+  const { plays, steps } = passes;
   return column.of(groups.length + 1, [before(groups), column.own()], (n, variants, last): StrokeLayer => {
     if (!variants || !last)
       return { shared: store.start, before: null, stateCost: store.start.stateCost, ways: null, groups: [] };
@@ -42,7 +44,7 @@ export function strokeChain(
       stateCost: shared.stateCost,
       ways: new StrokeWays(last.shared.situationOf, last.shared.situations.count, shared.ways),
       plays: plays[k]!,
-      steps: k === 0 ? plays[0]! : steps[k]!,
+      steps: k === 0 ? beginnings(passes) : steps[k]!,
     };
   });
 }
