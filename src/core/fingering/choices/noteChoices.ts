@@ -25,6 +25,8 @@ import { placedOn } from '../right/rules/strokes';
 /** Reasons worth showing beside a choice, and for how many of them they are worked out. */
 const REASONS_SHOWN = 2;
 const CHOICES_EXPLAINED = 8;
+/** So many choices of the left hand are priced exactly, however dear; of the others those that are near. */
+const ALWAYS_EXACT = 3;
 /** Notes that go to another string with a letter: so many are named. */
 const STRINGS_SHOWN = 3;
 
@@ -70,9 +72,9 @@ export class NoteChoicesPlanner {
   }
 
   /**
-   * The same with exact prices for those that are explained: what is near is read off one lattice of both hands, for
-   * the rest both are planned anew. Between two of them it yields, so that whoever has something newer to ask need not
-   * wait.
+   * The same with exact prices for those that are explained: what is near is read off one lattice of both hands; for a
+   * few others both are planned anew, if that can be done soon. Between two of them it yields, so that whoever has
+   * something newer to ask need not wait.
    */
   *exactly(ink: Ink, uid: string, explained = CHOICES_EXPLAINED): Generator<void, NoteChoices | null> {
     const asked = this.asked(ink, uid);
@@ -81,19 +83,26 @@ export class NoteChoicesPlanner {
     const right = this.rightChoices(ink, strike);
     const priced: Candidate[] = [];
     const [first, ...others] = candidates.slice(0, explained);
-    if (first) priced.push({ ...first, played: best.played });
+    if (first) priced.push({ ...first, exact: true, played: best.played });
     yield;
     const near = this.hands.about(lifted).withPlaces(
       strike.index,
       others.map(({ place }) => place),
     );
+    let exact = 1;
     for (const [n, one] of others.entries()) {
-      if (!near[n]) yield;
       const { finger, string } = one.place;
       const marks = { ...lettersOf(ink, strike), finger, string };
-      const { cost, states, played } =
-        near[n] ?? this.hands.plan(new Map(lifted).set(strike.uids[0]!, marks));
-      priced.push({ ...one, extraCost: cost - best.cost, states: () => states, played });
+      if (!near[n]) yield;
+      const isWanted = exact < ALWAYS_EXACT || !this.hands.isPrepared;
+      const forced = () => this.hands.maybePlanSoon(new Map(lifted).set(strike.uids[0]!, marks));
+      const found = near[n] ?? (isWanted ? forced() : null);
+      if (!found) priced.push(one);
+      else {
+        const { cost, states, played } = found;
+        priced.push({ ...one, exact: true, extraCost: cost - best.cost, states: () => states, played });
+        exact++;
+      }
     }
     const ranked = [...priced.sort(byPrice), ...candidates.slice(explained)];
     const left = this.explained(asked, ranked, explained, ink);
@@ -122,13 +131,20 @@ export class NoteChoicesPlanner {
     for (const [n, { pluck }] of known.entries()) {
       if (!near[n]) yield;
       const marks = { ...(lifted.get(uid!) ?? NO_INK), pluck };
-      const { cost, states, played } = near[n] ?? this.hands.plan(new Map(lifted).set(uid!, marks));
+      const found = near[n] ?? this.hands.maybePlanSoon(new Map(lifted).set(uid!, marks));
+      if (!found) {
+        const extraCost = this.hands.dearerThan(best.cost);
+        priced.push({ pluck, extraCost, exact: false, words: [], strings: [] });
+        continue;
+      }
+      const { cost, states, played } = found;
       const extraCost = cost - best.cost;
       const words =
         extraCost === 0
           ? figure
           : strokeReasons(problem, walked, walkedWithLedgers(problem, setting, states, played), k);
-      priced.push({ pluck, extraCost, words, strings: otherStrings(problem, best.states, states) });
+      const strings = otherStrings(problem, best.states, states);
+      priced.push({ pluck, extraCost, exact: true, words, strings });
     }
     return priced.sort((a, b) => a.extraCost - b.extraCost);
   }
@@ -207,9 +223,9 @@ export class NoteChoicesPlanner {
       const played = known ?? this.right.plan(placedOn(problem, states), ink).played;
       return strokeReasons(problem, walked, walkedWithLedgers(problem, setting, states, played), k);
     };
-    return candidates.map(({ place, extraCost, states, played }, rank) => {
+    return candidates.map(({ place, extraCost, states, played, exact = false }, rank) => {
       if (rank >= count || !states)
-        return { ...place, extraCost, reasons: [], words: [], strokeWords: [] };
+        return { ...place, extraCost, exact, reasons: [], words: [], strokeWords: [] };
       if (rank === 0) {
         const words = rival?.states
           ? reasonsAgainst(problem, best.states, rival.states(), k, rival.place.finger)
@@ -217,6 +233,7 @@ export class NoteChoicesPlanner {
         return {
           ...place,
           extraCost,
+          exact,
           reasons: [],
           words,
           strokeWords: spurned?.states ? against(spurned.states()) : [],
@@ -227,6 +244,7 @@ export class NoteChoicesPlanner {
       return {
         ...place,
         extraCost,
+        exact,
         reasons: reasonsBetween(totals, termTotals(problem, other)).slice(0, REASONS_SHOWN),
         words: reasonsAgainst(problem, best.states, other, k, place.finger),
         strokeWords: otherString || played ? against(other, played) : [],
@@ -253,12 +271,14 @@ export class NoteChoicesPlanner {
       {
         pluck: first.pluck,
         extraCost: first.extraCost,
+        exact: false,
         words: this.figureAround(strike, best),
         strings: [],
       },
       ...others.map((one) => ({
         pluck: one.pluck,
         extraCost: one.extraCost,
+        exact: false,
         words: wordsOf(one, best),
         strings: [],
       })),
@@ -273,6 +293,7 @@ export class NoteChoicesPlanner {
 }
 
 interface Candidate extends PlannedCandidate {
+  readonly exact?: boolean;
   readonly played?: BothHands['played'];
 }
 

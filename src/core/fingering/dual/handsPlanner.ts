@@ -62,6 +62,21 @@ export class HandsPlanner {
     return this.seen.hands;
   }
 
+  /** Whether edits are planned on a part of the states. */
+  get isPrepared(): boolean {
+    return this.bases.length > 0;
+  }
+
+  /** Null where that would take long: where a base says only that it is dear. */
+  maybePlanSoon(ink: Ink): BothHands | null {
+    return this.isPrepared ? this.onBase(ink) : this.onAll(ink);
+  }
+
+  /** What a plan that is no good one costs more than this at least. */
+  dearerThan(cost: number): number {
+    return Math.max(0, (this.bases[0]?.limit ?? 0) - cost);
+  }
+
   /** Who answered the question about this ink: its bounds and joint lattices are about it. */
   about(ink: Ink): JointPlanner {
     if (this.asked?.ink !== ink) this.plan(ink);
@@ -124,8 +139,8 @@ export class HandsPlanner {
 
   private onBase(ink: Ink): BothHands | null {
     const base = this.bases.find((one) => isPartOf(one.ink, ink));
-    const found = base?.both.maybePlan(ink);
-    if (!base || !found || base.both.lastCost >= base.limit) return null;
+    const found = base?.both.maybePlan(ink, base.limit);
+    if (!base || !found) return null;
     this.asked = { ink, by: base.both, base };
     return found;
   }

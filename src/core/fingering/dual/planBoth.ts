@@ -96,28 +96,33 @@ export class JointPlanner {
     return this.maybePlan(ink)!;
   }
 
-  /** Null where the left hand has no answer: only where it plans on a part of its states. */
-  maybePlan(ink: Ink): BothHands | null {
+  /** Null where nothing costs less than the limit, or where the left hand, on a part of its states, has no answer. */
+  maybePlan(ink: Ink, limit = UNREACHABLE): BothHands | null {
     const left = this.left.solve(ink);
-    if (!left) return null;
+    if (!left || left.cost >= limit) return null;
     const { problem, setting, store, columns } = this;
     const question = askBoth({ problem, setting, store, columns }, left, ink, this.question);
     this.question = question;
     const kept = this.ascent.again(question);
     let best = (kept && this.onBound(question, kept)) ?? this.onLeft(question);
-    let proof = kept && this.prove(question, kept, best, MOST_BEFORE_ASCENT);
+    if (kept && kept.cost >= limit) return null;
+    let proof = kept && this.prove(question, kept, best, { mostAbove: MOST_BEFORE_ASCENT, limit });
     best = proof?.best ?? best;
-    if (!proof || proof.lowerBound < best.cost) {
+    if (!proof || proof.lowerBound < Math.min(limit, best.cost)) {
       // The multipliers start from the left hand's own strings, whatever was asked before.
       const own = this.onLeft(question);
       best = cheaper(best, own);
       const bound = this.ascent.anew(question, own.cost, () => this.lettersOn.efforts());
       const known = cheaper(best, this.onBound(question, bound));
-      proof = this.prove(question, bound, this.onNodes(question, bound, known), Infinity);
+      if (bound.cost >= limit) return null;
+      proof = this.prove(question, bound, this.onNodes(question, bound, known), {
+        mostAbove: Infinity,
+        limit,
+      });
       best = proof.best;
     }
     this.latest = best;
-    return this.answer(best, proof.lowerBound);
+    return best.cost < limit ? this.answer(best, proof.lowerBound) : null;
   }
 
   /** What the last plan costs, with what is left out of it. */
@@ -225,7 +230,7 @@ export class JointPlanner {
     const { question, latest } = this;
     const { left, right } = this.ascent.latest!;
     const within = this.within(CHOICES);
-    let above = CHOICES_ABOVE;
+    let above = this.problem.passes.returns.length > 0 ? CHOICES_ABOVE / 2 : CHOICES_ABOVE;
     let most = 0;
     let states: ReturnType<typeof statesBelow>;
     do {
@@ -235,6 +240,7 @@ export class JointPlanner {
     } while (tooMany(states) && above > 1);
     if (tooMany(states)) return asked.map(() => null);
     within.together.cheapest(question!, states, latest!);
+    within.together.raise();
     const limit = wholeTenths(most);
     return asked.map((one) => {
       const meant = (...both: Meant) => isMeant(one, ...both);
@@ -269,13 +275,19 @@ export class JointPlanner {
    * Plans both hands together on all states through which a plan could cost so much above the bound, more and more of
    * them, until nothing cheaper can be outside. Where that would be too many the bound stays below the cost.
    */
-  private prove(question: Question, bound: Bound, known: Found, mostAbove: number): Proof {
+  private prove(
+    question: Question,
+    bound: Bound,
+    known: Found,
+    { mostAbove, limit }: { readonly mostAbove: number; readonly limit: number },
+  ): Proof {
     const { core, strokes } = question;
     const { left, right } = bound;
     const least = left.cost + right.cost;
     let best = known;
-    for (let above = 0, most = least; most < below(best.cost);) {
-      const gap = best.cost - wholeTenths(least);
+    const wanted = () => Math.min(limit, best.cost);
+    for (let above = 0, most = least; most < below(wanted());) {
+      const gap = wanted() - wholeTenths(least);
       above = above === 0 ? aboveFor(gap) : widened(above, gap);
       most = least + above * PARTS;
       const here = this.within(above);
@@ -283,7 +295,7 @@ export class JointPlanner {
       if (above > mostAbove || tooMany(states)) return { best, lowerBound: wholeTenths(least) };
       best = here.together.cheapest(question, states, best);
     }
-    return { best, lowerBound: best.cost };
+    return { best, lowerBound: wanted() };
   }
 
   /** Thresholds are not asked for in turns: each finds what was made for it. */
@@ -318,7 +330,7 @@ const ON_NODES = 0;
 const CHOICES = -1;
 /**
  * Choices that are so much dearer, in tenths of a point, are priced on one joint lattice; those beyond are planned one
- * by one. From memory: twice as much takes four times as long.
+ * by one. From memory: twice as much takes four times as long; with ways back half as much.
  */
 const CHOICES_ABOVE = 128;
 

@@ -134,6 +134,8 @@ export interface LeftChoice {
   readonly fret: number;
   readonly finger: number;
   readonly extraCost: number;
+  /** Otherwise it is the least that it can be. */
+  readonly exact: boolean;
   /** Terms that differ from the best plan, for the best choice none. */
   readonly reasons: readonly Reason[];
   /** What a teacher would say of it; of the best choice: why not the nearest other one. */
@@ -152,6 +154,7 @@ export interface RightChoice {
   readonly pluck: Pluck;
   /** Exact: whatever the strings; before that, on the strings as they are. */
   readonly extraCost: number;
+  readonly exact: boolean;
   readonly words: readonly StrokeReason[];
   /** Notes that go to another string with this letter, the first few. */
   readonly strings: readonly { readonly ticks: number; readonly string: number }[];
@@ -159,7 +162,7 @@ export interface RightChoice {
 
 export interface NoteChoices {
   readonly uid: string;
-  /** Whether all prices are exact for both hands; until then those of the left hand are the least that they can be. */
+  /** Whether prices have been worked out for both hands; until then those of the left hand are the least that they can be. */
   readonly exact: boolean;
   readonly left: readonly LeftChoice[];
   readonly right: readonly RightChoice[];

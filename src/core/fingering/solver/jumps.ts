@@ -95,9 +95,13 @@ const MOST_ROUNDS = 8;
  * The same jumps with shares that raise the bound of a chain: in turn each side gives back by how much its states are
  * dearer than the best, and the other takes what can now be taken (Wainwright and Jordan 2008, block coordinate ascent).
  */
-export function raisedShares({ layers, masks, jumps }: JumpedChain, chain: Solution): RaisedShares {
+export function raisedShares(
+  { layers, masks, jumps }: JumpedChain,
+  chain: Solution,
+  rounds = MOST_ROUNDS,
+): RaisedShares {
   let raised = { jumps, chain };
-  for (let round = 0; round < MOST_ROUNDS; round++) {
+  for (let round = 0; round < rounds; round++) {
     const { cost } = raised.chain;
     for (let n = 0; n < jumps.length; n++) {
       for (const side of ['columns', 'rows'] as const) {
