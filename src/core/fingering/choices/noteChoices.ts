@@ -2,7 +2,7 @@
 import type { Score } from '../../score/model';
 import type { Candidate as PlannedCandidate, HandsPlanner } from '../dual/handsPlanner';
 import type { BothHands } from '../dual/planBoth';
-import { reasonsBetween, termTotals } from '../left/explain/explain';
+import { reasonsBetween } from '../left/explain/explain';
 import { holdsOther, reasonsAgainst } from '../left/explain/reasons';
 import type { LeftPlanner } from '../left/lattice/planLeft';
 import type { HandState } from '../left/rules/handState';
@@ -20,7 +20,8 @@ import {
 } from '../right/explain/reasons';
 import type { RightCandidate, RightPlanner } from '../right/lattice/planRight';
 import type { RightSetting } from '../right/rules/setting';
-import { placedOn } from '../right/rules/strokes';
+import { placedAt, type PlacedStrike } from '../right/rules/strokes';
+import { before, Column, here } from '../solver/column';
 
 /** Reasons worth showing beside a choice, and for how many of them they are worked out. */
 const REASONS_SHOWN = 2;
@@ -47,6 +48,8 @@ export class NoteChoicesPlanner {
   private readonly left: LeftPlanner;
   private readonly right: RightPlanner;
   private readonly hands: HandsPlanner;
+  private readonly placed = new Column<readonly PlacedStrike[]>();
+  private walkedLast: StrokesWalked | null = null;
 
   constructor(
     private readonly problem: FingeringProblem,
@@ -120,7 +123,7 @@ export class NoteChoicesPlanner {
     const lifted = letterOf(ink, strike) === null ? ink : without(ink, strike, ['pluck']);
     const best = lifted === ink ? this.hands.current(ink) : this.hands.plan(lifted);
     const k = problem.moments.findIndex((moment) => moment.struck.includes(strike.index));
-    const walked = walkedWithLedgers(problem, setting, best.states, best.played);
+    const walked = this.walked(best);
     const figure = this.figureAround(strike, walked);
     const priced: RightChoice[] = [];
     yield;
@@ -142,7 +145,7 @@ export class NoteChoicesPlanner {
       const words =
         extraCost === 0
           ? figure
-          : strokeReasons(problem, walked, walkedWithLedgers(problem, setting, states, played), k);
+          : strokeReasons(problem, walked, walkedWithLedgers(problem, setting, { states, played }, walked), k);
       const strings = otherStrings(problem, best.states, states);
       priced.push({ pluck, extraCost, exact: true, words, strings });
     }
@@ -173,10 +176,7 @@ export class NoteChoicesPlanner {
       chosen: chosen.place,
       better: best.place,
       extraCost: chosen.extraCost,
-      reasons: reasonsBetween(termTotals(problem, better), termTotals(problem, other)).slice(
-        0,
-        REASONS_SHOWN,
-      ),
+      reasons: reasonsBetween(problem, better, other).slice(0, REASONS_SHOWN),
       words: reasonsAgainst(problem, better, other, k, chosen.place.finger),
     };
   }
@@ -213,15 +213,14 @@ export class NoteChoicesPlanner {
     const { problem, setting } = this;
     const [first, ...others] = candidates.slice(0, count);
     const k = problem.moments.findIndex((moment) => moment.struck.includes(strike.index));
-    const totals = termTotals(problem, best.states);
     // What speaks for the best choice is what speaks against the nearest other finger on its string.
     const onItsString = candidates.slice(1).filter(({ place }) => place.string === first?.place.string);
     const isHeld = ({ place }: Candidate) => holdsOther(problem, best.states, k, place.finger);
     const rival = onItsString.find(isHeld) ?? onItsString[0] ?? others[0];
-    const walked = walkedWithLedgers(problem, setting, best.states, best.played);
+    const walked = this.walked(best);
     const against = (states: BothHands['states'], known?: BothHands['played']) => {
-      const played = known ?? this.right.plan(placedOn(problem, states), ink).played;
-      return strokeReasons(problem, walked, walkedWithLedgers(problem, setting, states, played), k);
+      const played = known ?? this.right.plan(this.placedOn(states), ink).played;
+      return strokeReasons(problem, walked, walkedWithLedgers(problem, setting, { states, played }, walked), k);
     };
     return candidates.map(({ place, extraCost, states, played, exact = false }, rank) => {
       if (rank >= count || !states)
@@ -245,7 +244,7 @@ export class NoteChoicesPlanner {
         ...place,
         extraCost,
         exact,
-        reasons: reasonsBetween(totals, termTotals(problem, other)).slice(0, REASONS_SHOWN),
+        reasons: reasonsBetween(problem, best.states, other).slice(0, REASONS_SHOWN),
         words: reasonsAgainst(problem, best.states, other, k, place.finger),
         strokeWords: otherString || played ? against(other, played) : [],
       };
@@ -258,15 +257,15 @@ export class NoteChoicesPlanner {
     const { states } = this.hands.current(ink);
     const k = problem.moments.findIndex((moment) => moment.struck.includes(strike.index));
     const candidates = this.right.candidates(
-      placedOn(problem, states),
+      this.placedOn(states),
       without(ink, strike, ['pluck']),
       strike.index,
     );
     const [first, ...others] = candidates;
     if (!first) return [];
-    const best = walkedWithLedgers(problem, setting, states, first.played());
+    const best = walkedWithLedgers(problem, setting, { states, played: first.played() }, this.walkedLast);
     const wordsOf = (one: RightCandidate, against: StrokesWalked) =>
-      strokeReasons(problem, against, walkedWithLedgers(problem, setting, states, one.played()), k);
+      strokeReasons(problem, against, walkedWithLedgers(problem, setting, { states, played: one.played() }, against), k);
     return [
       {
         pluck: first.pluck,
@@ -283,6 +282,20 @@ export class NoteChoicesPlanner {
         strings: [],
       })),
     ];
+  }
+
+  /** Where the notes of a plan lie: most of them as in the plan that was asked about last. */
+  private placedOn(states: BothHands['states']): readonly (readonly PlacedStrike[])[] {
+    const { moments } = this.problem;
+    return this.placed.of(states.length, [before(states), here(states)], (k, last, state) =>
+      placedAt(this.problem, moments[k]!, last, state),
+    );
+  }
+
+  /** What the right hand does in a plan: most of it is as in the plan that was asked about last. */
+  private walked(hands: BothHands): StrokesWalked {
+    this.walkedLast = walkedWithLedgers(this.problem, this.setting, hands, this.walkedLast);
+    return this.walkedLast;
   }
 
   private figureAround(strike: Strike, { steps }: StrokesWalked): readonly StrokeReason[] {

@@ -8,7 +8,6 @@ import {
   solveLattice,
   UNREACHABLE,
 } from '../solver/lattice';
-import { type Jump, sharesOf } from '../solver/jumps';
 import type { HandState } from '../left/rules/handState';
 import type { FingeringProblem } from '../problem/problem';
 import type { Played } from '../right/rules/memory';
@@ -289,20 +288,6 @@ export class DualAscent {
       given,
     };
     return this.latest;
-  }
-
-  /** What the right hand costs at least under the last multipliers on other strokes for the same variants. */
-  rightBoundOn(strokes: readonly StrokeLayer[], jumps: readonly Jump[]): Solution {
-    const { core, multipliers } = this.latest!;
-    const shares = sharesOf(jumps, strokes.length, PARTS);
-    const paid = strokes.map((layer, n) => {
-      if (n === 0) return null;
-      const given = pricesOfStrokes(layer, lessLeftOut(core[n - 1]!, multipliers[n - 1]!));
-      const share = shares[n];
-      return share ? given.map((cost, r) => cost + share[r]!) : given;
-    });
-    const masks = strokes.map(() => null);
-    return solveLattice(strokes.map(inParts), masks, null, paid)!;
   }
 
   /** One object for the same layer, so that messages of an earlier question are found again. */

@@ -138,7 +138,7 @@ export class HandsPlanner {
   }
 
   private onBase(ink: Ink): BothHands | null {
-    const base = this.bases.find((one) => isPartOf(one.ink, ink));
+    const base = this.bases.find((one) => isBaseOf(one, ink));
     const found = base?.both.maybePlan(ink, base.limit);
     if (!base || !found) return null;
     this.asked = { ink, by: base.both, base };
@@ -156,8 +156,11 @@ export class HandsPlanner {
   }
 }
 
-/** Whether all that is inked in one is inked so in the other. */
-function isPartOf(ink: Ink, other: Ink): boolean {
+/** Whether ink says all that the base's says, and of the right hand nothing that would make anything cheaper. */
+function isBaseOf({ ink, known: { filtered } }: Base, other: Ink): boolean {
+  for (const [uid, { pluck }] of other) {
+    if (pluck !== null && filtered.has(uid) && ink.get(uid)?.pluck !== pluck) return false;
+  }
   for (const [uid, { finger, string, pluck }] of ink) {
     const there = other.get(uid) ?? NO_INK;
     const isKept = (mark: unknown, now: unknown) => mark === null || mark === now;

@@ -15,9 +15,7 @@ import type { HandLayer } from '../left/lattice/handLayer';
 import type { LeftSolved } from '../left/lattice/leftLattice';
 import type { LeftConflict } from '../left/lattice/planLeft';
 import type { FingeringProblem } from '../problem/problem';
-import { strokeChain } from '../right/lattice/strokeChain';
-import { strokeJumps } from '../right/lattice/strokeJumps';
-import { liftedGroup, type StrokeGroup } from '../right/rules/strokes';
+import { liftedGroup, sharingsOf, type StrokeGroup } from '../right/rules/strokes';
 import type { Pluck } from '../../score/model';
 import type { RightSetting } from '../right/rules/setting';
 import { StrokeStore } from '../right/lattice/strokeStore';
@@ -56,6 +54,8 @@ export interface LeastThrough {
   readonly layers: readonly HandLayer[];
   readonly least: number;
   readonly through: readonly Float64Array[];
+  /** Notes whose letters, when they are inked, allow the right hand what it would not do by itself. */
+  readonly filtered: ReadonlySet<string>;
 }
 
 /** What was planned together so far above the bound. */
@@ -131,29 +131,25 @@ export class JointPlanner {
   }
 
   /**
-   * By moment and state of the left hand: what any plan through it costs at least, with whatever ink is added; about the
-   * last plan. Null where strokes had to be left out of it.
+   * By moment and state of the left hand: what any plan through it costs at least, with whatever ink is added, but for
+   * letters that lift a filter; about the last plan. Null where strokes had to be left out of it.
    */
   leastThrough(): LeastThrough | null {
     if (this.latest!.leftOutCost > 0) return null;
-    const { problem, store } = this;
-    const { core, left } = this.question!;
-    const { left: bound } = this.ascent.latest!;
-    // An inked letter lifts the filter of its chord.
-    const lifted = strokeChain(
-      problem,
-      store,
-      core.map(({ variants }) => variants.map(liftedGroup)),
+    const { core, left, strokes } = this.question!;
+    const { left: leftBound, right: rightBound } = this.ascent.latest!;
+    const filtered = core.flatMap(({ variants }, k) =>
+      variants.every(isUnfiltered) ? [] : this.problem.moments[k]!.struck,
     );
-    const right = this.ascent.rightBoundOn(lifted, strokeJumps(problem, store, lifted));
     return {
       layers: left.layers,
-      least: wholeTenths(bound.cost + right.cost),
+      least: wholeTenths(leftBound.cost + rightBound.cost),
       through: core.map((moment, k) =>
-        throughStates(moment, lifted[k + 1]!, k, bound, right).map((cost) =>
+        throughStates(moment, strokes[k + 1]!, k, leftBound, rightBound).map((cost) =>
           cost >= UNREACHABLE ? UNREACHABLE : wholeTenths(cost),
         ),
       ),
+      filtered: new Set(filtered.flatMap((strike) => this.problem.strikes[strike]!.uids)),
     };
   }
 
@@ -203,9 +199,7 @@ export class JointPlanner {
   /** The same by letter. */
   withLetters(strike: number, letters: readonly Pluck[]): readonly (BothHands | null)[] {
     const k = this.momentOf(strike);
-    // A letter that is asked for lifts the filter of its chord: other sharings than those of the plan.
-    const isAlone = ({ strokes, lifted }: StrokeGroup) => strokes.length < 2 || lifted;
-    if (!this.question!.core[k]!.variants.every(isAlone)) return letters.map(() => null);
+    if (!this.question!.core[k]!.variants.every(isUnfiltered)) return letters.map(() => null);
     return this.cheapestWith(
       k,
       letters,
@@ -324,6 +318,10 @@ export class JointPlanner {
 }
 
 const cheaper = (known: Found, found: Found | null) => (found && found.cost < known.cost ? found : known);
+
+/** Whether a letter that is asked for leaves it the sharings that it has: in chords it lifts a filter. */
+const isUnfiltered = (group: StrokeGroup) =>
+  group.lifted || group.strokes.length < 2 || sharingsOf(group).length === sharingsOf(liftedGroup(group)).length;
 
 /** Instead of a threshold: on the nodes of the core, and as choices are priced. */
 const ON_NODES = 0;

@@ -58,11 +58,37 @@ export function momentTerms(
   return terms;
 }
 
+/** Whether two plans are the same at a moment, the way to it included. */
+export const sameAt = (a: readonly HandState[], b: readonly HandState[], k: number): boolean =>
+  a[k] === b[k] && a[k - 1] === b[k - 1];
+
 /** What makes `other` dearer than `best`, the largest differences first. */
-export function reasonsBetween(best: TermTotals, other: TermTotals): readonly Reason[] {
-  const terms = new Set([...best.keys(), ...other.keys()]);
-  return [...terms]
-    .map((term) => ({ term, difference: (other.get(term) ?? 0) - (best.get(term) ?? 0) }))
+export function reasonsBetween(
+  problem: FingeringProblem,
+  best: readonly HandState[],
+  other: readonly HandState[],
+): readonly Reason[] {
+  const differences = new Map<LeftTermId, number>();
+  const counting = (times: number) => (term: LeftTermId, cost: number) =>
+    void differences.set(term, (differences.get(term) ?? 0) + times * cost);
+  const { plays, steps, returns } = problem.passes;
+  other.forEach((_state, k) => {
+    if (sameAt(best, other, k)) return;
+    for (const [states, sign] of [
+      [other, 1],
+      [best, -1],
+    ] as const) {
+      const { own, way } = momentTerms(problem, k, states[k - 1] ?? null, states[k]!);
+      for (const [term, cost] of own) counting(sign * plays[k]!)(term, cost);
+      for (const [term, cost] of way) counting(sign * (k === 0 ? plays[0]! : steps[k]!))(term, cost);
+    }
+  });
+  for (const one of returns) {
+    returnCost(problem, one, other[one.from]!, other[one.to]!, counting(one.times));
+    returnCost(problem, one, best[one.from]!, best[one.to]!, counting(-one.times));
+  }
+  return [...differences]
+    .map(([term, difference]) => ({ term, difference }))
     .filter((reason) => reason.difference !== 0)
     .sort((a, b) => b.difference - a.difference || a.term.localeCompare(b.term));
 }

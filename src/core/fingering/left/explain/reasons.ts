@@ -4,7 +4,7 @@ import type { Role } from '../../problem/strike';
 import { FINGER_PAIRS } from '../../../instrument/handProfile';
 import { spanOfPair } from './reachUsed';
 import { cutsCost, measureShift } from '../rules/prices';
-import { momentTerms } from './explain';
+import { momentTerms, sameAt } from './explain';
 import { type HandState, positionOf } from '../rules/handState';
 import { stringsUnder } from '../rules/stand';
 import { LEFT_TERMS, type LeftTermId } from '../rules/terms';
@@ -54,13 +54,18 @@ const LEAST_DIFFERENCE = 3;
 type Ledgers = readonly ReadonlyMap<LeftTermId, number>[];
 
 /** By moment: what it adds, term by term. */
-export function ledgersOf(problem: FingeringProblem, states: readonly HandState[]): Ledgers {
-  return states.map((state, k) => {
-    const { own, way } = momentTerms(problem, k, states[k - 1] ?? null, state);
-    const totals = new Map(own);
-    for (const [term, cost] of way) totals.set(term, (totals.get(term) ?? 0) + cost);
-    return totals;
-  });
+export const ledgersOf = (problem: FingeringProblem, states: readonly HandState[]): Ledgers =>
+  states.map((_state, k) => ledgerAt(problem, states, k));
+
+function ledgerAt(
+  problem: FingeringProblem,
+  states: readonly HandState[],
+  k: number,
+): ReadonlyMap<LeftTermId, number> {
+  const { own, way } = momentTerms(problem, k, states[k - 1] ?? null, states[k]!);
+  const totals = new Map(own);
+  for (const [term, cost] of way) totals.set(term, (totals.get(term) ?? 0) + cost);
+  return totals;
 }
 
 /**
@@ -75,12 +80,13 @@ export function reasonsAgainst(
   finger: number,
 ): readonly ChoiceReason[] {
   const held = fingerHolds(problem, best, momentIndex, finger);
-  const [a, b] = [ledgersOf(problem, best), ledgersOf(problem, other)];
   const differences = new Map<string, { amount: number; worst: number; worstBy: number; term: LeftTermId }>();
-  b.forEach((totals, k) => {
-    const terms = new Set([...totals.keys(), ...a[k]!.keys()]);
+  other.forEach((_state, k) => {
+    if (sameAt(best, other, k)) return;
+    const [totals, bestTotals] = [ledgerAt(problem, other, k), ledgerAt(problem, best, k)];
+    const terms = new Set([...totals.keys(), ...bestTotals.keys()]);
     for (const term of terms) {
-      const more = (totals.get(term) ?? 0) - (a[k]!.get(term) ?? 0);
+      const more = (totals.get(term) ?? 0) - (bestTotals.get(term) ?? 0);
       if (more === 0) continue;
       const group = LEFT_TERMS[term].group ?? term;
       const known = differences.get(group) ?? { amount: 0, worst: k, worstBy: -Infinity, term };

@@ -6,7 +6,10 @@ import type { Played } from '../rules/memory';
 import type { RightSetting } from '../rules/setting';
 import { displacementStrings, placeOfSet } from '../rules/strokeCost';
 import { RIGHT_TERMS, type RightTermId } from '../rules/terms';
-import { type RightStep, walkRight } from './walk';
+import { modeNumber } from '../rules/modes';
+import { placedAt, strokeGroup } from '../rules/strokes';
+import { isSameAfter, rightStep, type RightStep } from './walk';
+import { sameAt } from '../../left/explain/explain';
 import type { HandState } from '../../left/rules/handState';
 
 /**
@@ -38,23 +41,49 @@ const MOST_REASONS = 2;
 const LEAST_DIFFERENCE = 3;
 
 export interface StrokesWalked {
+  readonly states: readonly HandState[];
   readonly steps: readonly RightStep[];
   /** By moment: what it adds, term by term. */
   readonly ledgers: readonly ReadonlyMap<RightTermId, number>[];
 }
 
+/** @param known another walk: what is the same in both is taken from it */
 export function walkedWithLedgers(
   problem: FingeringProblem,
   setting: RightSetting,
-  states: readonly HandState[],
-  played: readonly Played[],
+  { states, played }: { readonly states: readonly HandState[]; readonly played: readonly Played[] },
+  known: StrokesWalked | null = null,
 ): StrokesWalked {
-  const ledgers = problem.moments.map(() => new Map<RightTermId, number>());
-  const steps = walkRight(problem, setting, states, played, {
-    ledger: (k) => (term, cost) => void ledgers[k]!.set(term, (ledgers[k]!.get(term) ?? 0) + cost),
+  const steps: RightStep[] = [];
+  const ledgers: ReadonlyMap<RightTermId, number>[] = [];
+  problem.moments.forEach((moment, k) => {
+    const last = steps.at(-1) ?? null;
+    const before = known?.steps[k];
+    const isSame =
+      before &&
+      sameAt(states, known.states, k) &&
+      isPlayed(before, played[k]!) &&
+      (last === (known.steps[k - 1] ?? null) || isSameAfter(before, last, problem, k));
+    if (isSame) {
+      steps.push(before);
+      ledgers.push(known.ledgers[k]!);
+      return;
+    }
+    const ledger = new Map<RightTermId, number>();
+    const placed = placedAt(problem, moment, states[k - 1] ?? null, states[k]!);
+    const group = strokeGroup(problem, setting, k, placed);
+    steps.push(
+      rightStep(problem, k, last, { group, placed, played: played[k]! }, (term, cost) =>
+        void ledger.set(term, (ledger.get(term) ?? 0) + cost),
+      ),
+    );
+    ledgers.push(ledger);
   });
-  return { steps, ledgers };
+  return { states, steps, ledgers };
 }
+
+const isPlayed = ({ sharing }: RightStep, { letters, mode }: Played): boolean =>
+  modeNumber(sharing.mode) === modeNumber(mode) && sharing.letters.join() === letters.join();
 
 interface Difference {
   amount: number;
@@ -72,6 +101,7 @@ export function strokeReasons(
 ): readonly StrokeReason[] {
   const differences = new Map<string, Difference>();
   other.ledgers.forEach((totals, j) => {
+    if (totals === best.ledgers[j]) return;
     for (const term of new Set([...totals.keys(), ...best.ledgers[j]!.keys()])) {
       const more = (totals.get(term) ?? 0) - (best.ledgers[j]!.get(term) ?? 0);
       if (more === 0) continue;

@@ -1,6 +1,7 @@
 /** The exact right-hand plan for given strings, around the ink. */
 import type { Pluck } from '../../../score/model';
 import type { Ink } from '../../problem/ink';
+import { Column, here } from '../../solver/column';
 import {
   costThrough,
   pathThrough,
@@ -58,6 +59,8 @@ export type Placed = readonly (readonly PlacedStrike[])[];
 export class RightPlanner {
   private readonly store: StrokeStore;
   private readonly strokes = strokeColumn();
+  private readonly asked = new Column<StrokeGroup>();
+  private readonly rows = new Column<readonly StrokeGroup[]>();
   private latest: Solution | null = null;
 
   constructor(
@@ -117,16 +120,14 @@ export class RightPlanner {
   private solve(placed: Placed, ink: Ink, about: number | null = null): Solved {
     const { problem } = this;
     const inked = inkedLetters(problem, ink);
-    const asked = placed.map((strikes, k) => strokeGroup(problem, this.setting, k, strikes));
+    const asked = this.asked.of(placed.length, [here(placed)], (k, strikes) =>
+      strokeGroup(problem, this.setting, k, strikes),
+    );
     const groups = asked
       .map(inked.adapt)
       .map((group) => (group.strokes.some(({ strike }) => strike === about) ? liftedGroup(group) : group));
-    const layers = strokeChain(
-      problem,
-      this.store,
-      groups.map((group) => [group]),
-      this.strokes,
-    );
+    const rows = this.rows.of(groups.length, [here(groups)], (_k, group) => [group]);
+    const layers = strokeChain(problem, this.store, rows, this.strokes);
     const masks = layers.map((layer, k) => (k === 0 ? null : maskOf(layer, [groups[k - 1]!], inked.of)));
     const jumps = strokeJumps(problem, this.store, layers);
     const shares = jumps.length === 0 ? null : sharesOf(jumps, layers.length);
