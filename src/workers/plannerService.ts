@@ -2,7 +2,7 @@
  * The planner of the opened piece as questions and answers. A new question is one method here; whoever asks gets a
  * promise, with null where something newer has made the question pointless.
  */
-import { correctionsOf, inkOf } from '../core/fingering/edition/registers';
+import { correctionsOf, inkOf, type Registers } from '../core/fingering/edition/registers';
 import type { Way } from '../core/fingering/formulas/compare';
 import { maybeFormula } from '../core/fingering/formulas/formulas';
 import type { HandAction } from '../core/fingering/left/explain/handScript';
@@ -16,11 +16,16 @@ import { type MusicXmlText, readMusicXmlText } from '../core/formats/musicxml/by
 import { type ExportKind, exportFingered } from '../core/formats/musicxml/exportFingered';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
 import type { Corrections } from '../core/score/corrections';
+import { excerptOf } from '../core/score/excerpt';
 import type { Pluck, Score } from '../core/score/model';
 import { plannerFor } from './preparePlan';
 import { type Roles, rolesOfScore } from './roles';
 import { type DocumentInput, registersOf } from './readInput';
 import { Turns } from './turns';
+
+/** Longer pieces show a plan of their first bars before that of the whole. */
+const LONG_BARS = 64;
+const FIRST_BARS = 16;
 
 export type InkEntries = readonly (readonly [string, InkMarks])[];
 
@@ -43,6 +48,7 @@ interface Session {
   readonly source: MusicXmlText;
   readonly document: ScoreDocument;
   readonly corrections: Corrections;
+  readonly registers: Registers;
   readonly planner: Planner;
   ink: Ink;
 }
@@ -57,8 +63,28 @@ export class PlannerService {
     return this.turns.take('open', () => this.read(input));
   }
 
-  /** The plan around the ink; without one, around the ink that the document came with. */
-  plan(ink?: InkEntries): Promise<Planned | null> {
+  /** The plan of the first bars of a long piece, which is there before the whole can be; null for others. */
+  beginning(): Promise<Planned | null> {
+    return this.ask('beginning', ({ document: { score }, registers, ink }) => {
+      if (score.measures.length <= LONG_BARS) return null;
+      const started = performance.now();
+      const plan = plannerFor(excerptOf(score, 0, FIRST_BARS - 1), registers).plan(ink);
+      return { plan, planMs: performance.now() - started };
+    });
+  }
+
+  /**
+   * The plan around the ink; without one, around the ink that the document came with.
+   * @param heard is told the share that is done, where it takes a while
+   */
+  async plan(ink?: InkEntries, heard?: (share: number) => void): Promise<Planned | null> {
+    const session = await this.ask('plan', (here) => here);
+    if (!session) return null;
+    for (const share of session.planner.growing()) {
+      heard?.(share);
+      await aTurn();
+      if (this.session !== session) return null;
+    }
     return this.ask('plan', (session) => {
       if (ink) session.ink = new Map(ink);
       const started = performance.now();
@@ -154,6 +180,7 @@ export class PlannerService {
       source: source.value,
       document: document.value,
       corrections,
+      registers,
       planner: plannerFor(score, registers),
       ink: inkOf(registers),
     };

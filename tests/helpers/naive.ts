@@ -130,12 +130,7 @@ export function naivePlayed(group: StrokeGroup): readonly Played[] {
 }
 
 /** How the right hand gets from one moment's memory to the next: the rules alone, without any of the planner's layers. */
-function strokeWays(
-  problem: FingeringProblem,
-  group: StrokeGroup,
-  k: number,
-  memory: RightMemory,
-) {
+function strokeWays(problem: FingeringProblem, group: StrokeGroup, k: number, memory: RightMemory) {
   const { plays, steps } = problem.passes;
   return naivePlayed(group).map((played) => {
     const sharing = sharingFor(group, played);

@@ -3,12 +3,12 @@ import type { Fretboard } from '../instrument/fretboard';
 import type { HandProfile } from '../instrument/handProfile';
 import type { Texture } from '../figures/texture';
 import type { Score } from '../score/model';
-import { type ComparedChoice, NoteChoicesPlanner } from './choices/noteChoices';
+import { type ComparedChoice, NoteChoicesPlanner, type Planners } from './choices/noteChoices';
 import { HandsPlanner } from './dual/handsPlanner';
 import { compareWays, formulaInk, type Way } from './formulas/compare';
 import type { Formula } from './formulas/formulas';
 import { type HandAction, handScript } from './left/explain/handScript';
-import { LeftPlanner } from './left/lattice/planLeft';
+import { growing, LeftPlanner } from './left/lattice/planLeft';
 import { placeId, type Placement } from './left/rules/place';
 import type { LeftSchoolId } from './left/rules/schools';
 import { leftWeights } from './left/rules/weights';
@@ -44,14 +44,16 @@ export const NO_WISHES: RightWishes = {
   refusedSlurs: new Set(),
 };
 
+/** What is made of a problem; for a long piece that takes a while. */
+interface Parts extends Planners {
+  readonly noteChoices: NoteChoicesPlanner;
+  readonly report: PlanReport;
+}
+
 export class Planner {
   readonly problem: FingeringProblem;
   readonly setting: RightSetting;
-  private readonly left: LeftPlanner;
-  private readonly right: RightPlanner;
-  private readonly hands: HandsPlanner;
-  private readonly noteChoices: NoteChoicesPlanner;
-  private readonly report: PlanReport;
+  private made: Parts | null = null;
 
   constructor(
     private readonly score: Score,
@@ -63,17 +65,35 @@ export class Planner {
     const { style, schoolOfBar, textureOf } = wishes;
     this.problem = problemOf(score, fretboard, hand, leftWeights(school, hand), textureOf);
     this.setting = rightSettingOf(score, this.problem, style, { schoolOfBar });
-    this.left = new LeftPlanner(this.problem);
-    this.right = new RightPlanner(this.problem, this.setting);
-    this.hands = new HandsPlanner(this.problem, this.left, this.setting);
-    this.report = new PlanReport(this.problem, this.setting, score);
-    const { left, right, hands } = this;
-    this.noteChoices = new NoteChoicesPlanner(this.problem, this.setting, score, { left, right, hands });
+  }
+
+  /** Makes ready what the first question needs; in between it yields the share that is done. */
+  *growing(): Generator<number> {
+    if (this.made) return;
+    const grown = yield* growing(this.problem);
+    this.made ??= this.partsWith(new LeftPlanner(this.problem, grown));
+  }
+
+  private get parts(): Parts {
+    return (this.made ??= this.partsWith(new LeftPlanner(this.problem)));
+  }
+
+  private partsWith(left: LeftPlanner): Parts {
+    const { problem, setting, score } = this;
+    const right = new RightPlanner(problem, setting);
+    const hands = new HandsPlanner(problem, left, setting);
+    const planners = { left, right, hands };
+    return {
+      ...planners,
+      report: new PlanReport(problem, setting, score),
+      noteChoices: new NoteChoicesPlanner(problem, setting, score, planners),
+    };
   }
 
   /** The best fingering around the ink. */
   plan(ink: Ink): FingeringPlan {
-    return this.report.of(this.hands.current(ink), ink);
+    const { report, hands } = this.parts;
+    return report.of(hands.current(ink), ink);
   }
 
   /**
@@ -82,13 +102,13 @@ export class Planner {
    */
   alternatives(count: number): readonly FingeringPlan[] {
     const none: Ink = new Map();
-    const { states } = this.hands.current(none);
-    const { placements } = this.left.planOf(states, []);
-    const both = this.hands.about(none);
+    const { states } = this.parts.hands.current(none);
+    const { placements } = this.parts.left.planOf(states, []);
+    const both = this.parts.hands.about(none);
     const candidates = this.problem.strikes.flatMap((strike) => {
       const bounds = both.boundsFor(strike.index);
       const planned = placements[strike.index];
-      const others = this.left
+      const others = this.parts.left
         .candidateBounds(none, strike.index)
         .filter(({ place }) => !planned || placeId(place) !== placeId(planned));
       return others.map((candidate) => ({
@@ -100,33 +120,33 @@ export class Planner {
     return pickAlternatives(this.problem, states, candidates, count)
       .map(({ uid, place: { finger, string } }) => {
         const ink: Ink = new Map([[uid, { finger, string, pluck: null }]]);
-        return this.report.of(this.hands.plan(ink), none);
+        return this.parts.report.of(this.parts.hands.plan(ink), none);
       })
       .sort((a, b) => a.cost - b.cost);
   }
 
   /** What the left hand does, step by step, in the best fingering around the ink. */
   script(ink: Ink): readonly HandAction[] {
-    return handScript(this.problem, this.hands.current(ink).states);
+    return handScript(this.problem, this.parts.hands.current(ink).states);
   }
 
   /** What the right hand does, step by step. */
   strokeScript(ink: Ink): readonly StrokeAction[] {
     const { problem, setting } = this;
-    const { states, played } = this.hands.current(ink);
+    const { states, played } = this.parts.hands.current(ink);
     const steps = walkRight(problem, setting, states, played, { kept: inkedLetters(problem, ink).adapt });
     return strokeScript(problem, steps, ringsOf(problem, states));
   }
 
   /** After a plan, while nobody asks: makes the next one faster; yields between two steps. Changes no answer. */
   preparing(): Generator<void> {
-    return this.hands.preparing();
+    return this.parts.hands.preparing();
   }
 
   /** Slurs that would cure something, the best first; refused ones are left out. */
   slurs(ink: Ink): readonly SlurSuggestion[] {
     const { problem, setting } = this;
-    const { states, played } = this.hands.current(ink);
+    const { states, played } = this.parts.hands.current(ink);
     const steps = walkRight(problem, setting, states, played, { kept: inkedLetters(problem, ink).adapt });
     const refused = new Set(
       problem.strikes
@@ -134,7 +154,7 @@ export class Planner {
         .map(({ index }) => index),
     );
     return suggestSlurs(problem, states, steps, refused, (placed) => {
-      const { cost, played: then } = this.right.plan(placed, ink);
+      const { cost, played: then } = this.parts.right.plan(placed, ink);
       return { cost, letters: then.map(({ letters }) => letters) };
     });
   }
@@ -144,13 +164,17 @@ export class Planner {
     const { style } = this.wishes;
     const settingOf = (school: RightSchoolId) =>
       rightSettingOf(this.score, this.problem, { ...style, school });
-    return compareWays(this.problem, this.setting, settingOf, this.hands.current(ink).states, { ink, from, to });
+    return compareWays(this.problem, this.setting, settingOf, this.parts.hands.current(ink).states, {
+      ink,
+      from,
+      to,
+    });
   }
 
   /** The ink that plays a formula over moments `from` to `to`. */
   withFormula(ink: Ink, from: number, to: number, formula: Formula): Ink {
     const { problem, setting } = this;
-    const groups = placedOn(problem, this.hands.current(ink).states).map((placed, k) =>
+    const groups = placedOn(problem, this.parts.hands.current(ink).states).map((placed, k) =>
       strokeGroup(problem, setting, k, placed),
     );
     return formulaInk(problem, groups, { from, to }, formula, ink);
@@ -161,7 +185,7 @@ export class Planner {
    * least that they can be, known at once. Null: no such note.
    */
   choices(ink: Ink, uid: string, explained?: number): NoteChoices | null {
-    return this.noteChoices.bounds(ink, uid, explained);
+    return this.parts.noteChoices.bounds(ink, uid, explained);
   }
 
   /**
@@ -169,7 +193,7 @@ export class Planner {
    * newer to ask need not wait.
    */
   exactChoices(ink: Ink, uid: string, explained?: number): Generator<void, NoteChoices | null> {
-    return this.noteChoices.exactly(ink, uid, explained);
+    return this.parts.noteChoices.exactly(ink, uid, explained);
   }
 
   /**
@@ -177,6 +201,6 @@ export class Planner {
    * ask for every note of a piece. Null where there is none such.
    */
   comparedByLeftHand(ink: Ink, uid: string, isMeant: (place: Placement) => boolean): ComparedChoice | null {
-    return this.noteChoices.comparedByLeftHand(ink, uid, isMeant);
+    return this.parts.noteChoices.comparedByLeftHand(ink, uid, isMeant);
   }
 }

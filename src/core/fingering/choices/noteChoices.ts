@@ -145,7 +145,12 @@ export class NoteChoicesPlanner {
       const words =
         extraCost === 0
           ? figure
-          : strokeReasons(problem, walked, walkedWithLedgers(problem, setting, { states, played }, walked), k);
+          : strokeReasons(
+              problem,
+              walked,
+              walkedWithLedgers(problem, setting, { states, played }, walked),
+              k,
+            );
       const strings = otherStrings(problem, best.states, states);
       priced.push({ pluck, extraCost, exact: true, words, strings });
     }
@@ -156,11 +161,7 @@ export class NoteChoicesPlanner {
    * One choice for a note against the best one there, priced by the left hand alone, its own ink lifted: fast enough to
    * ask for every note of a piece. Null where there is none such.
    */
-  comparedByLeftHand(
-    ink: Ink,
-    uid: string,
-    isMeant: (place: Placement) => boolean,
-  ): ComparedChoice | null {
+  comparedByLeftHand(ink: Ink, uid: string, isMeant: (place: Placement) => boolean): ComparedChoice | null {
     const { problem } = this;
     const strike = problem.strikes.find((one) => one.uids.includes(uid));
     if (!strike) return null;
@@ -220,7 +221,12 @@ export class NoteChoicesPlanner {
     const walked = this.walked(best);
     const against = (states: BothHands['states'], known?: BothHands['played']) => {
       const played = known ?? this.right.plan(this.placedOn(states), ink).played;
-      return strokeReasons(problem, walked, walkedWithLedgers(problem, setting, { states, played }, walked), k);
+      return strokeReasons(
+        problem,
+        walked,
+        walkedWithLedgers(problem, setting, { states, played }, walked),
+        k,
+      );
     };
     return candidates.map(({ place, extraCost, states, played, exact = false }, rank) => {
       if (rank >= count || !states)
@@ -265,7 +271,12 @@ export class NoteChoicesPlanner {
     if (!first) return [];
     const best = walkedWithLedgers(problem, setting, { states, played: first.played() }, this.walkedLast);
     const wordsOf = (one: RightCandidate, against: StrokesWalked) =>
-      strokeReasons(problem, against, walkedWithLedgers(problem, setting, { states, played: one.played() }, against), k);
+      strokeReasons(
+        problem,
+        against,
+        walkedWithLedgers(problem, setting, { states, played: one.played() }, against),
+        k,
+      );
     return [
       {
         pluck: first.pluck,

@@ -65,7 +65,11 @@ export function agreedMultipliers(
       : new Float64Array(variants.length),
   );
   const left = new LeftChain(core, lefts, { steps, shares: shares.left }, multipliers, ends?.left ?? null);
-  const right = RightChain.over({ core, strokes, strokeMasks, steps, shares }, multipliers, ends?.right ?? null);
+  const right = RightChain.over(
+    { core, strokes, strokeMasks, steps, shares },
+    multipliers,
+    ends?.right ?? null,
+  );
   const alike = core.map((moment) => alikeOf(moment, variantsByStrings(moment)));
   const agreement = new Agreement(left, right, terms);
   const agree = (k: number) => agreement.at(k, above[k]!, alike[k]!, multipliers[k]!);

@@ -123,25 +123,10 @@ class JointWays implements Ways {
 
   pull(costs: Int32Array, mask: Mask, least: Int32Array, via: Int32Array, times = 1): void {
     const { before, here, lefts } = this;
-    const { situationOf, situations } = before.strokes.shared;
-    const count = situations.count;
+    const { count } = before.strokes.shared.situations;
     const [rows, columns] = [before.firstOf.length - 1, here.firstOf.length - 1];
-    // Of every left hand before: the cheapest way into each situation of the right hand.
     scratch(rows * count, count);
-    gathered.fill(UNREACHABLE, 0, rows * count);
-    gatheredVia.fill(-1, 0, rows * count);
-    const reached: number[] = [];
-    for (let a = 0; a < rows; a++) {
-      let any = false;
-      for (let s = before.firstOf[a]!; s < before.firstOf[a + 1]!; s++) {
-        const at = a * count + situationOf[before.strokeOf[s]!]!;
-        if (costs[s]! >= gathered[at]!) continue;
-        gathered[at] = costs[s]!;
-        gatheredVia[at] = s;
-        any = true;
-      }
-      if (any) reached.push(a);
-    }
+    const reached = this.gatherBefore(costs);
     const edges = here.strokes.shared.ways;
     for (let b = 0; b < columns; b++) {
       if (mask && !anyAllowed(mask, here.firstOf[b]!, here.firstOf[b + 1]!)) continue;
@@ -170,6 +155,29 @@ class JointWays implements Ways {
         }
       }
     }
+  }
+
+  /** Writes, of every left hand before, the cheapest way into each situation of the right; gives those that are reached. */
+  private gatherBefore(costs: Int32Array): readonly number[] {
+    const { before } = this;
+    const { situationOf, situations } = before.strokes.shared;
+    const count = situations.count;
+    const rows = before.firstOf.length - 1;
+    gathered.fill(UNREACHABLE, 0, rows * count);
+    gatheredVia.fill(-1, 0, rows * count);
+    const reached: number[] = [];
+    for (let a = 0; a < rows; a++) {
+      let any = false;
+      for (let s = before.firstOf[a]!; s < before.firstOf[a + 1]!; s++) {
+        const at = a * count + situationOf[before.strokeOf[s]!]!;
+        if (costs[s]! >= gathered[at]!) continue;
+        gathered[at] = costs[s]!;
+        gatheredVia[at] = s;
+        any = true;
+      }
+      if (any) reached.push(a);
+    }
+    return reached;
   }
 
   push(rest: Int32Array, least: Int32Array, via: Int32Array, times = 1): void {

@@ -321,7 +321,9 @@ const cheaper = (known: Found, found: Found | null) => (found && found.cost < kn
 
 /** Whether a letter that is asked for leaves it the sharings that it has: in chords it lifts a filter. */
 const isUnfiltered = (group: StrokeGroup) =>
-  group.lifted || group.strokes.length < 2 || sharingsOf(group).length === sharingsOf(liftedGroup(group)).length;
+  group.lifted ||
+  group.strokes.length < 2 ||
+  sharingsOf(group).length === sharingsOf(liftedGroup(group)).length;
 
 /** Instead of a threshold: on the nodes of the core, and as choices are priced. */
 const ON_NODES = 0;

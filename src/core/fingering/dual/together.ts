@@ -96,7 +96,10 @@ export class Together {
     // What ways back cost decides: among states that could still be part of something no dearer.
     const most = Math.min(limit, cost + 1);
     const masks = statesBelow(chain, most);
-    const forced = masks.with(k, masks[k]!.map((allowed, s) => (meant.includes(s) ? allowed : 0)));
+    const forced = masks.with(
+      k,
+      masks[k]!.map((allowed, s) => (meant.includes(s) ? allowed : 0)),
+    );
     const narrow = solveLattice(layers, forced, chain, chain.extras);
     const cheapest = narrow && solveWithJumps({ layers, masks: forced, jumps }, narrow, most);
     return cheapest && this.found(layers, cheapest, inked);
@@ -193,5 +196,11 @@ function ofLeft(jump: Jump, layers: readonly JointLayer[]): Jump {
 function ofRight(jump: Jump, layers: readonly JointLayer[]): Jump {
   const read = (classOf: Int32Array, { strokeOf }: JointLayer) => strokeOf.map((r) => classOf[r]!);
   const [from, to] = [jump.from - 1, jump.to - 1];
-  return { ...jump, from, to, rowOf: read(jump.rowOf, layers[from]!), columnOf: read(jump.columnOf, layers[to]!) };
+  return {
+    ...jump,
+    from,
+    to,
+    rowOf: read(jump.rowOf, layers[from]!),
+    columnOf: read(jump.columnOf, layers[to]!),
+  };
 }

@@ -81,12 +81,8 @@ export function sharesOf(jumps: readonly Jump[], count: number, scale = 1): Extr
   return paid;
 }
 
-const added = (
-  paid: Int32Array | null,
-  classOf: Int32Array,
-  share: Int32Array,
-  scale: number,
-): Int32Array => classOf.map((n, s) => (paid ? paid[s]! : 0) + scale * share[n]!);
+const added = (paid: Int32Array | null, classOf: Int32Array, share: Int32Array, scale: number): Int32Array =>
+  classOf.map((n, s) => (paid ? paid[s]! : 0) + scale * share[n]!);
 
 /** Once the ascent has gone round so often it hardly raises the bound any more. From memory. */
 const MOST_ROUNDS = 8;
@@ -142,7 +138,10 @@ function withGivenBack(jump: Jump, solution: Solution, side: 'rows' | 'columns')
   }
   const rowShare = prices.rowShare.map((share, r) => share - dearer[r]!);
   const columnShare = leastRest({ ...prices, rowShare }, 'columns');
-  return { ...jump, prices: { ...prices, columnShare, rowShare: leastRest({ ...prices, columnShare }, 'rows') } };
+  return {
+    ...jump,
+    prices: { ...prices, columnShare, rowShare: leastRest({ ...prices, columnShare }, 'rows') },
+  };
 }
 
 /** By class of the states of a layer: the least cost of a path through it. */

@@ -1,5 +1,5 @@
 /** What the planner and the engraver say of the piece as it is now. Answers to what has changed since are dropped. */
-import type { Remote } from 'comlink';
+import { proxy, type Remote } from 'comlink';
 import type { EngravedPage } from '$core/engraving/page';
 import type { Registers } from '$core/fingering/edition/registers';
 import type { Way } from '$core/fingering/formulas/compare';
@@ -47,6 +47,8 @@ export class Planning {
   plan = $state.raw<FingeringPlan | null>(null);
   planMs = $state(0);
   busy = $state(true);
+  /** Of a long piece: how much has been made ready. */
+  share = $state(0);
   choices = $state.raw<NoteChoices | null>(null);
   /** Each hand step by step, once it has been asked for. */
   script = $state.raw<readonly HandAction[] | null>(null);
@@ -94,6 +96,7 @@ export class Planning {
 
   show(plan: FingeringPlan): void {
     this.plan = plan;
+    this.share = 0;
     this.busy = false;
   }
 
@@ -103,7 +106,12 @@ export class Planning {
     if (!this.connection) return;
     const { planner, document } = this.connection;
     const input: DocumentInput = { ...document, registers: [...registers] };
-    const [reading, planning] = [planner.open(input), planner.plan()];
+    const reading = planner.open(input);
+    const beginning = this.plan ? null : planner.beginning();
+    const planning = planner.plan(
+      undefined,
+      proxy((share: number) => void (this.share = share)),
+    );
     if (engraves) void this.engrave(input, state);
     await this.heard(async () => {
       const opened = await reading;
@@ -113,6 +121,7 @@ export class Planning {
         this.events.refused(opened.error);
       } else {
         this.take(opened.score, opened.roles);
+        await this.hearBeginning(beginning, state);
         this.hearPlan(await planning, state);
       }
     });
@@ -198,6 +207,12 @@ export class Planning {
     this.strokeScript = null;
     this.slurs = null;
     this.events.planned(planned.plan);
+  }
+
+  /** Until the whole is planned the desk shows what there is, and goes on waiting. */
+  private async hearBeginning(beginning: Promise<Planned | null> | null, state: number): Promise<void> {
+    const first = await beginning;
+    if (first && state === this.state && !this.plan) this.plan = first.plan;
   }
 
   private async engrave(input: DocumentInput, state: number): Promise<void> {

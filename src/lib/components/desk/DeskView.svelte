@@ -228,6 +228,12 @@
       {:else if desk.planning.busy && !desk.refusal}
         <p class="text-sm" role="status">Planning both hands …</p>
       {/if}
+      {#if desk.planning.busy && desk.planning.share > 0}
+        <p class="text-sm" role="status">
+          The first bars are fingered; the whole piece is being planned:
+          <progress class="progress" value={desk.planning.share} max="1"></progress>
+        </p>
+      {/if}
       {#if desk.planning.plan && tab === 'note'}
         <FindingsPanel
           findings={desk.findings}

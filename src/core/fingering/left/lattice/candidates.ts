@@ -24,7 +24,10 @@ export const byExtraCost = (a: LeftCandidate, b: LeftCandidate) =>
   a.extraCost - b.extraCost || placeId(a.place) - placeId(b.place);
 
 /** With ways back the messages are bounds only: the choice is planned by itself. */
-export function exactly({ layers, masks, jumps, chain, cost }: LeftSolved, { place, at }: Bounded): LeftCandidate {
+export function exactly(
+  { layers, masks, jumps, chain, cost }: LeftSolved,
+  { place, at }: Bounded,
+): LeftCandidate {
   const { k, column } = at;
   const { rows } = layers[k]!;
   const id = placeId(place);
@@ -44,23 +47,22 @@ export function boundsOf(
   { layers, chain, cost: least }: LeftSolved,
   strike: number,
 ): readonly Bounded[] {
-    const k = moments.findIndex((moment) => moment.struck.includes(strike));
-    const best = new Map<number, Bounded>();
-    layers[k]!.states.forEach((state, s) => {
-      const slot = state.strikes.indexOf(strike);
-      const cost = costThrough(chain, k, s);
-      if (slot < 0 || cost >= UNREACHABLE) return;
-      const place = state.placements[slot]!;
-      const extraCost = Math.max(0, cost - least);
-      const known = best.get(placeId(place));
-      if (known && known.extraCost <= extraCost) return;
-      best.set(placeId(place), {
-        place,
-        extraCost,
-        states: () => statesOn(layers, pathThrough(chain, k, s)),
-        at: { k, column: layers[k]!.strikes.indexOf(strike) },
-      });
+  const k = moments.findIndex((moment) => moment.struck.includes(strike));
+  const best = new Map<number, Bounded>();
+  layers[k]!.states.forEach((state, s) => {
+    const slot = state.strikes.indexOf(strike);
+    const cost = costThrough(chain, k, s);
+    if (slot < 0 || cost >= UNREACHABLE) return;
+    const place = state.placements[slot]!;
+    const extraCost = Math.max(0, cost - least);
+    const known = best.get(placeId(place));
+    if (known && known.extraCost <= extraCost) return;
+    best.set(placeId(place), {
+      place,
+      extraCost,
+      states: () => statesOn(layers, pathThrough(chain, k, s)),
+      at: { k, column: layers[k]!.strikes.indexOf(strike) },
     });
-    return [...best.values()].sort(byExtraCost);
-  }
-
+  });
+  return [...best.values()].sort(byExtraCost);
+}

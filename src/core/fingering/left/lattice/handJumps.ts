@@ -87,7 +87,11 @@ function classed(
   row.first.forEach((r, y) =>
     column.first.forEach((c, x) => (few[y * column.first.length + x] = price[r * columns + c]!)),
   );
-  return { rowOf: row.of, columnOf: column.of, prices: jumpPrices(row.first.length, column.first.length, few) };
+  return {
+    rowOf: row.of,
+    columnOf: column.of,
+    prices: jumpPrices(row.first.length, column.first.length, few),
+  };
 }
 
 /** Which of the distinct keys each number has, and the first number of each. */

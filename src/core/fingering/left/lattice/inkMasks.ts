@@ -38,7 +38,6 @@ export function maskOf(layer: HandLayer, moment: Moment, marks: readonly InkMark
   return mask;
 }
 
-
 export const inkMasks = (
   layers: readonly HandLayer[],
   moments: readonly Moment[],

@@ -1,7 +1,7 @@
 /** The exact left-hand plan of a piece, around the ink, with the price of every other choice. */
 import { placeAt } from './stateRows';
 import type { Ink, InkMarks } from '../../problem/ink';
-import type { FingeringProblem, Moment } from '../../problem/problem';
+import type { FingeringProblem } from '../../problem/problem';
 import { NO_PLACE, type Placement, PLACEMENTS } from '../rules/place';
 import type { HandState } from '../rules/handState';
 import { layerAt } from './layerAt';
@@ -39,9 +39,13 @@ export class LeftPlanner {
   private readonly store: LayerStore;
   private readonly lattice: LeftLattice;
 
-  constructor(readonly problem: FingeringProblem) {
-    this.store = new LayerStore(costTables(problem));
-    this.free = buildLayers(problem, this.store, new Map());
+  /** @param grown what `growing` has made */
+  constructor(
+    readonly problem: FingeringProblem,
+    grown: Grown = allOf(growing(problem)),
+  ) {
+    this.store = grown.store;
+    this.free = grown.layers;
     this.lattice = new LeftLattice(problem, this.store, this.free);
   }
 
@@ -174,16 +178,30 @@ const conflictsIn = (layers: readonly HandLayer[], free: readonly HandLayer[]): 
     }))
     .filter((conflict) => conflict.strikes.length > 0);
 
-function buildLayers(
-  problem: FingeringProblem,
-  store: LayerStore,
-  omissions: ReadonlyMap<number, ReadonlySet<number>>,
-): readonly HandLayer[] {
+/** The lattice of a piece without ink. */
+export interface Grown {
+  readonly store: LayerStore;
+  readonly layers: readonly HandLayer[];
+}
+
+/** Between two parts of a long piece others may be heard: the share that is done. */
+export function* growing(problem: FingeringProblem): Generator<number, Grown> {
+  const store = new LayerStore(costTables(problem));
   const layers: HandLayer[] = [];
   for (const moment of problem.moments) {
-    layers.push(layerAt(problem, store, moment, layers.at(-1) ?? null, omissions.get(moment.index)));
+    layers.push(layerAt(problem, store, moment, layers.at(-1) ?? null));
+    if (layers.length % MOMENTS_AT_ONCE === 0) yield layers.length / problem.moments.length;
   }
-  return layers;
+  return { store, layers };
+}
+
+const MOMENTS_AT_ONCE = 64;
+
+function allOf(steps: Generator<number, Grown>): Grown {
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
 }
 
 /** Builds anew only from where notes are left out until the states are again those of the free layers. */

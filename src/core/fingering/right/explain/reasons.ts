@@ -73,8 +73,12 @@ export function walkedWithLedgers(
     const placed = placedAt(problem, moment, states[k - 1] ?? null, states[k]!);
     const group = strokeGroup(problem, setting, k, placed);
     steps.push(
-      rightStep(problem, k, last, { group, placed, played: played[k]! }, (term, cost) =>
-        void ledger.set(term, (ledger.get(term) ?? 0) + cost),
+      rightStep(
+        problem,
+        k,
+        last,
+        { group, placed, played: played[k]! },
+        (term, cost) => void ledger.set(term, (ledger.get(term) ?? 0) + cost),
       ),
     );
     ledgers.push(ledger);

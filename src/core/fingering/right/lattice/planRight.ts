@@ -2,13 +2,7 @@
 import type { Pluck } from '../../../score/model';
 import type { Ink } from '../../problem/ink';
 import { Column, here } from '../../solver/column';
-import {
-  costThrough,
-  pathThrough,
-  type Solution,
-  solveLattice,
-  UNREACHABLE,
-} from '../../solver/lattice';
+import { costThrough, pathThrough, type Solution, solveLattice, UNREACHABLE } from '../../solver/lattice';
 import type { FingeringProblem } from '../../problem/problem';
 import { plainSetting, type RightSetting } from '../rules/setting';
 import { strokeChain, strokeColumn, type StrokeLayer } from './strokeChain';
