@@ -83,8 +83,18 @@ export interface ScoredRow {
   readonly wholeRight: boolean | null;
 }
 
-interface Scorer {
+/** What a passage asserts, as the scorer reads it. */
+export type Fact = Readonly<Record<string, unknown>>;
+export type ResultNote = ReturnType<typeof resultNotes>[number];
+
+export interface Scorer {
   readonly scoreSet: (setDir: string, resultDir: string) => readonly ScoredRow[];
+  /** Whether a fact holds; null where it cannot be judged. */
+  readonly judge: (
+    fact: Fact,
+    order: readonly string[],
+    notes: ReadonlyMap<string, ResultNote>,
+  ) => boolean | null;
 }
 
 export const scorerIn = async (folder: string): Promise<Scorer> =>

@@ -26,7 +26,13 @@ const agreementRow = (name: string, some: Learned['before']) => {
 
 const listOf = (ids: readonly string[]) => `${ids.length}${ids.length > 0 ? `: ${ids.join(', ')}` : ''}`;
 
-function learnedText({ standing, before, fitted, cross, moved, set, notSeparable }: Learned): string {
+function factsText(facts: Learned['facts']): string {
+  const sum = (of: 'kept' | 'all') => facts.reduce((total, one) => total + one[of], 0);
+  const rows = facts.map(({ family, kept, all }) => `${family} ${kept} of ${all}`);
+  return `${percent([sum('kept'), sum('all')])} %, ${rows.join(', ')}`;
+}
+
+function learnedText({ standing, before, fitted, cross, moved, set, notSeparable, facts }: Learned): string {
   const byFamily = cross.map((one) => {
     const fit = fitted.find(({ family }) => family === one.family)!;
     return `| ${one.family} | ${percent(fit.fingers)} | ${percent(one.fingers)} | ${whole(fit.whole)} | ${whole(one.whole)} |`;
@@ -45,6 +51,8 @@ ${agreementRow('weights that stand', standing)}
 | family | fingers, fitted | fingers, left out | whole, fitted | whole, left out |
 |---|---|---|---|---|
 ${byFamily.join('\n')}
+
+Facts as inequalities, both hands together at the weights that stand (a fact counts where neither the best plan nor one with another choice for a note that it names breaks it at no more than an accepted fingering costs): ${factsText(facts)}.
 
 Not separated by any weights within a factor of four, among the rivals that were seen: alone ${listOf(notSeparable.alone)}; in its family ${listOf(notSeparable.inFamily)}; beside all others ${listOf(notSeparable.together)}.
 

@@ -133,6 +133,7 @@ if (folder && wanted.length === 0) {
     ? z.array(familySchema).parse(JSON.parse(readFileSync(BEFORE, 'utf8')))
     : families;
   const learned = existsSync(LEARNED) ? learnedSchema.parse(JSON.parse(readFileSync(LEARNED, 'utf8'))) : null;
-  const worst = worstOf(familiesIn(folder).flatMap((family) => lessonsIn(folder, family)));
+  const scorer = await scorerIn(folder);
+  const worst = worstOf(familiesIn(folder).flatMap((family) => lessonsIn(folder, family, scorer)));
   writeFileSync(REPORT, reportOf({ now: families, before, learned, worst }));
 }

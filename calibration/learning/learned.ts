@@ -19,6 +19,17 @@ export const learnedSchema = z.object({
     .readonly(),
   /** Terms whose weights are set by hand. */
   set: z.array(z.string()).readonly(),
+  /** Facts as inequalities at the standing weights, both hands together. */
+  facts: z
+    .array(
+      z.object({
+        family: z.string(),
+        kept: z.number(),
+        all: z.number(),
+        broken: z.array(z.tuple([z.string(), z.number()]).readonly()).readonly(),
+      }),
+    )
+    .readonly(),
   notSeparable: z.object({
     alone: z.array(z.string()).readonly(),
     inFamily: z.array(z.string()).readonly(),

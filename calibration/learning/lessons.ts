@@ -7,6 +7,7 @@ import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../../src/core/fingering/left/rules/schools';
 import { readScore } from '../../src/core/formats/musicxml/readScore';
 import { DEFAULT_PLAYER, maybePlayer } from '../../src/core/instrument/hands';
+import type { Fact, ResultNote, Scorer } from '../judgement/passages';
 import type { HandProfile } from '../../src/core/instrument/handProfile';
 
 /** What is accepted for a note; null for what is not judged. */
@@ -27,6 +28,8 @@ export interface Lesson {
   readonly problem: FingeringProblem;
   /** Each accepted fingering, by strike. */
   readonly accepted: readonly (readonly Wanted[])[];
+  /** How many facts of the left hand a fingering breaks, by strike. */
+  readonly brokenBy: (placed: readonly (Placement | null)[]) => number;
 }
 
 const noteSchema = z.object({
@@ -42,19 +45,23 @@ const expectedSchema = z.object({
   profile: z.string().nullish(),
   notes: z.array(noteSchema),
   alternatives: z.array(z.array(noteSchema)),
+  asserts: z.array(z.custom<Fact>((value) => typeof value === 'object')).default([]),
 });
 
+/** Facts that speak of letters are the right hand's. */
+const RIGHT_FACTS = ['letters', 'alternate', 'thumbNotes', 'noThumb', 'crossings', 'anyOf'];
+
 /** @throws Error for a passage that cannot be read: a mistake in the data */
-export function lessonsIn(folder: string, family: string): readonly Lesson[] {
+export function lessonsIn(folder: string, family: string, scorer: Scorer): readonly Lesson[] {
   const set = join(folder, 'passages', family);
   return readdirSync(set)
     .filter((file) => file.endsWith('.expected.json'))
     .sort()
-    .map((file) => lessonOf(set, family, JSON.parse(readFileSync(join(set, file), 'utf8'))));
+    .map((file) => lessonOf(set, family, JSON.parse(readFileSync(join(set, file), 'utf8')), scorer));
 }
 
-function lessonOf(set: string, family: string, json: unknown): Lesson {
-  const { id, school, profile, notes, alternatives } = expectedSchema.parse(json);
+function lessonOf(set: string, family: string, json: unknown, { judge }: Scorer): Lesson {
+  const { id, school, profile, notes, alternatives, asserts } = expectedSchema.parse(json);
   const document = readScore(readFileSync(join(set, `${id}.musicxml`), 'utf8'));
   if (!document.ok) throw new Error(`${id}: ${JSON.stringify(document.error)}`);
   const player = profile ? maybePlayer(profile) : DEFAULT_PLAYER;
@@ -69,8 +76,23 @@ function lessonOf(set: string, family: string, json: unknown): Lesson {
       return { string: note?.string ?? null, fret: note?.fret ?? null, fingers: note?.finger ?? null };
     });
   });
+  const order = notes.map((note) => String(note.id));
+  const facts = asserts.filter((fact) => !RIGHT_FACTS.some((kind) => kind in fact));
+  const brokenBy = (placed: readonly (Placement | null)[]): number => {
+    const noteOf = new Map(
+      problem.strikes.flatMap(({ uids, index }) => {
+        const place = placed[index];
+        return uids.map((uid): readonly [string, ResultNote] => {
+          const noteId = idOf.get(uid)!;
+          const { string = null, fret = null, finger = null } = place ?? {};
+          return [noteId, { id: noteId, string, fret, finger, pluck: null }];
+        });
+      }),
+    );
+    return facts.filter((fact) => judge(fact, order, noteOf) === false).length;
+  };
   const music = problem.strikes.map(({ midi, onsetTicks }) => `${midi}@${onsetTicks}`).join();
-  return { id, family, music, school: school ?? 'balanced', hand: player.hand, problem, accepted };
+  return { id, family, music, school: school ?? 'balanced', hand: player.hand, problem, accepted, brokenBy };
 }
 
 /** Whether a placement is what somebody accepts for its note. */

@@ -41,7 +41,7 @@ export function exampleOf(lesson: Lesson, weights: Weights, start: Weights): Exa
   const rivals: Rival[] = [];
   const add = (states: readonly HandState[]) => {
     const { placements } = planner.planOf(states, []);
-    const misses = missesOf(lesson, placements);
+    const misses = missesOf(lesson, placements) + lesson.brokenBy(placements);
     if (misses > 0) rivals.push({ above: differenceOf(told(states), base), margin: marginOf(misses) });
   };
   const best = planner.plan(NOTHING_INKED);

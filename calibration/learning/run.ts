@@ -7,8 +7,9 @@ import { resolve } from 'node:path';
 import { foldsOf } from '../../src/core/fingering/learning/folds';
 import { notSeparable } from '../../src/core/fingering/learning/separable';
 import { LEFT_TERM_IDS, LEFT_TERMS, type LeftTermId } from '../../src/core/fingering/left/rules/terms';
-import { familiesIn, maybeJudgementFolder } from '../judgement/passages';
+import { familiesIn, maybeJudgementFolder, scorerIn } from '../judgement/passages';
 import { type Agreement, agreementOf, sumOf } from './agreement';
+import { factsKept } from './facts';
 import { FREE_TERMS, learn, rulesFor } from './learn';
 import type { Learned } from './learned';
 import { type Lesson, lessonsIn } from './lessons';
@@ -18,14 +19,15 @@ const FOLDS = 5;
 const KEPT = resolve('calibration/learning/learned.json');
 const TABLE = resolve('src/core/fingering/left/rules/weights.json');
 
-function run(folder: string): void {
+async function run(folder: string): Promise<void> {
   const weightsBy = (of: (id: LeftTermId) => number) =>
     Object.fromEntries(LEFT_TERM_IDS.map((id) => [id, of(id)])) as Weights;
   const standing = weightsBy((id) => LEFT_TERMS[id].weight);
   // From numbers set by hand, so that what is checked on a fold knows nothing of it; what is not free stands as it does.
   const start = weightsBy((id) => (FREE_TERMS.includes(id) ? LEFT_TERMS[id].start : standing[id]));
+  const scorer = await scorerIn(folder);
   const families = familiesIn(folder);
-  const lessons = families.flatMap((family) => lessonsIn(folder, family));
+  const lessons = families.flatMap((family) => lessonsIn(folder, family, scorer));
   const { weights, examples } = learn(lessons, start, console.log);
   const separable = notSeparable(examples, rulesFor(start));
   const folds = foldsOf(lessons, FOLDS, ({ music }) => music);
@@ -51,6 +53,7 @@ function run(folder: string): void {
     })),
     set: LEFT_TERM_IDS.filter((term) => !FREE_TERMS.includes(term)),
     notSeparable: separable,
+    facts: families.map((family) => ({ family, ...factsKept(folder, family, scorer) })),
   };
   writeFileSync(KEPT, `${JSON.stringify(learned, null, 1)}\n`);
   if (process.argv.includes('write')) {
@@ -61,5 +64,5 @@ function run(folder: string): void {
 }
 
 const folder = maybeJudgementFolder();
-if (folder) run(folder);
+if (folder) await run(folder);
 else console.log('The shared passages are not here: there is nothing to learn from.');
