@@ -10,7 +10,13 @@ export const BARRES: readonly Passage[] = [
     upper: '6/2-1+5/4-3+4/4-4+3/2-1+2/2-1+1/2-1*4',
     why: 'the E minor shape on a barre',
   },
-  { id: 'b-flat', bpm: 60, upper: '5/1-1+4/3-2+3/3-3+2/3-4+1/1-1*4', why: 'the A shape on a barre' },
+  {
+    id: 'b-flat',
+    bpm: 60,
+    upper: '5/1-1+4/3-2+3/3-3+2/3-4+1/1-1*4',
+    why: 'the A shape on a barre',
+    or: [{ upper: '6/6-1+5/8-3+4/8-4+3/7-2+2/6-1*4', why: 'the E shape at VI' }],
+  },
   {
     id: 'a-with-high-a',
     bpm: 60,

@@ -54,7 +54,10 @@ export const SHIFTS: readonly Passage[] = [
     bpm: 72,
     upper: '1/8-4 1/7-3 1/5-1 1/3-34 1/1-1 1/0',
     why: 'three notes to a position',
-    or: [{ upper: '1/8-4 1/7-3 1/5-1 1/3-3 1/1-1 1/0', why: '3 after 1' }],
+    or: [
+      { upper: '1/8-4 1/7-3 1/5-1 1/3-3 1/1-1 1/0', why: '3 after 1' },
+      { upper: '1/8-4 1/7-3 1/5-1 2/8-4 2/6-2 2/5-1', why: 'all of it lies in one position' },
+    ],
   },
   {
     id: 'dim7-moved',
@@ -110,6 +113,7 @@ export const SHIFTS: readonly Passage[] = [
     why: 'on the open string',
     or: [
       { upper: '1/0*2 1/1-1*2 1/0*2 1/5-1*2 1/7-23*2 1/8-34*2', why: 'other fingers of the same position' },
+      { upper: '2/5-1*2 2/6-2*2 2/5-1*2 1/5-1*2 1/7-3*2 1/8-4*2', why: 'slow: no open string, one position' },
     ],
   },
   {
@@ -117,7 +121,10 @@ export const SHIFTS: readonly Passage[] = [
     bpm: 160,
     upper: '2/1-1 1/0 2/8-34 1/8-34 1/7-23 1/5-1',
     why: 'fast: the only time to go is the open string',
-    or: [{ upper: '2/1-1 1/0 2/8-34 1/8-34 1/7-23 1/5-12', why: '2 for the last' }],
+    or: [
+      { upper: '2/1-1 1/0 2/8-34 1/8-34 1/7-23 1/5-12', why: '2 for the last' },
+      { upper: '3/5-1 1/0 2/8-4 1/8-4 1/7-3 1/5-1', why: 'in the fifth position from the beginning' },
+    ],
   },
   {
     id: 'fast-in-one-position',

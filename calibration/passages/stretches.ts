@@ -31,6 +31,7 @@ export const STRETCHES: readonly Passage[] = [
     bpm: 60,
     upper: '5/2-1+4/4-2+3/4-3+2/4-4+1/2-1*4',
     why: 'three fingers squeezed into one fret',
+    or: [{ upper: '6/7-1+5/9-3+4/9-4+3/8-2+2/7-1*4', why: 'the E shape at VII' }],
   },
   {
     id: 'g-minor-bass',

@@ -18,15 +18,15 @@ export const linkRule = (link: Link): WayRule => ({
 });
 
 /** What a link costs depends on besides its places. */
-const idOf = ({ kind, semitones, manner, slid, hurry }: Link) =>
+const idOf = ({ kind, semitones, manner, slid, hurry, inChords }: Link) =>
   kind === 'again' || kind === 'restruck'
-    ? `${kind} ${hurry}`
+    ? `${kind} ${hurry}${inChords ? ' chords' : ''}`
     : `${kind} ${manner} ${slid ? '~' : ''} ${semitones}`;
 
 function chargeLink(link: Link, a: Placement, b: Placement, bill: Bill): void {
-  const { kind, semitones, manner, slid, hurry } = link;
-  if (kind === 'again') chargeAgain(a, b, hurry, bill);
-  else if (kind === 'restruck') chargeRestruck(a, b, hurry, bill);
+  const { kind, semitones, manner, slid } = link;
+  if (kind === 'again') chargeAgain(a, b, link, bill);
+  else if (kind === 'restruck') chargeRestruck(a, b, link, bill);
   else if (kind === 'slur') chargeSlur(a, b, bill);
   else if (kind === 'parallel') chargeParallel(a, b, bill);
   else if (kind === 'slide')

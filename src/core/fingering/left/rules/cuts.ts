@@ -5,9 +5,16 @@ import type { Bill } from './ledger';
 import type { Hand } from './hand';
 import { NO_PLACE, type Placement } from './place';
 import type { WayRule } from './rule';
-import type { HeldNote } from './step';
+import type { HeldNote, Link } from './step';
 import { type LeftTermId } from './terms';
-import { CHANGED_IN_HURRY, CUT_AT_ONCE, RESTRUCK_SHARE, UNHURRIED_REGRIP, WEAK_PAIR_MS } from './shares';
+import {
+  CHANGED_IN_CHORDS,
+  CHANGED_IN_HURRY,
+  CUT_AT_ONCE,
+  RESTRUCK_SHARE,
+  UNHURRIED_REGRIP,
+  WEAK_PAIR_MS,
+} from './shares';
 
 /** What is lost of a note that ends before its time. */
 export interface Cut {
@@ -88,12 +95,24 @@ export const heldRule = (note: HeldNote, h: number, { cut } = note): WayRule => 
 export const hurryOf = (stepMs: number): number => Math.max(0, 1 - stepMs / WEAK_PAIR_MS);
 
 /** Another voice strikes the pitch where it lies: the finger that is there stays. It may as well go to another place. */
-export function chargeRestruck(before: Placement, after: Placement, hurry: number, bill: Bill): void {
-  if (before.string === after.string) chargeAgain(before, after, hurry, bill);
+export function chargeRestruck(before: Placement, after: Placement, how: Again, bill: Bill): void {
+  if (before.string === after.string) chargeAgain(before, after, how, bill);
 }
 
-/** A pitch struck again had better stay where it is, under the finger that it has; in a tremolo above all. */
-export function chargeAgain(before: Placement, after: Placement, hurry: number, bill: Bill): void {
+/** How a pitch comes again: how quickly, and whether as a part of one chord after another. */
+type Again = Pick<Link, 'hurry' | 'inChords'>;
+
+/**
+ * A pitch struck again had better stay where it is, under the finger that it has; in a tremolo above all. From chord to
+ * chord the whole hand is set anew, and the shape of the next one weighs more.
+ */
+export function chargeAgain(
+  before: Placement,
+  after: Placement,
+  { hurry, inChords }: Again,
+  bill: Bill,
+): void {
   if (before.string !== after.string || before.fret !== after.fret) bill.charge('placeChanged', 1);
-  else if (before.finger !== after.finger) bill.charge('fingerChanged', 1 + CHANGED_IN_HURRY * hurry);
+  else if (before.finger !== after.finger)
+    bill.charge('fingerChanged', (inChords ? CHANGED_IN_CHORDS : 1) * (1 + CHANGED_IN_HURRY * hurry));
 }

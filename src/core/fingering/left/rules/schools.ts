@@ -33,6 +33,8 @@ export const LEFT_SCHOOLS = {
   'ring-over': {
     factors: {
       ringOver: 80,
+      // An open string rings by itself.
+      finger: 8,
       openMelody: 0,
       crossedLine: 0,
       crossedVoices: 0,

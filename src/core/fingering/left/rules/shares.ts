@@ -26,6 +26,8 @@ export const WEAK_PAIR_MS = 250;
 
 /** Another finger on a note that comes again at once is so many times dearer still. From memory. */
 export const CHANGED_IN_HURRY = 3;
+/** The same from one chord to another: shapes are taught as shapes. From memory. */
+export const CHANGED_IN_CHORDS = 0.4;
 
 /** Share of the last note before a movement that its finger may give away. From memory. */
 export const RELEASE_SHARE = 0.75;

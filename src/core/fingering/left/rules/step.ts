@@ -27,6 +27,8 @@ export interface Link {
   readonly slid: boolean;
   /** See `hurryOf`. */
   readonly hurry: number;
+  /** Of the same pitch again: whether it is struck in a chord both times. */
+  readonly inChords: boolean;
 }
 
 /** A strike that sounds on into the new moment. */
@@ -218,8 +220,8 @@ function keyOf(
     return cut ? `${column}${unit}${cut.term}${cut.amount}${cut.mustRing ? '!' : ''}` : `${column}${unit}`;
   });
   const ties = links.map(
-    ({ kind, fromColumn, to, semitones, manner, slid }) =>
-      `${kind}${manner}${slid ? '~' : ''}${fromColumn},${to},${semitones}`,
+    ({ kind, fromColumn, to, semitones, manner, slid, inChords }) =>
+      `${kind}${manner}${slid ? '~' : ''}${inChords ? 'c' : ''}${fromColumn},${to},${semitones}`,
   );
   const beside = lying.map(({ midi, voice, manner }) => `${midi}v${voice}${manner}`);
   return `${pulse};${beside.join()};${ticks};${endedTicks.join()};${lastedTicks.join()};${cuts.join()};${struck.map(nameOf).join('|')};${taken.join()};${laid.map(nameOf).join('|')};${ties.join('|')}`;
@@ -237,6 +239,9 @@ function pulseKey({ spans }: FingeringProblem, start: number, next: Moment): num
   return spans.maybePulseMs(back, next.tick) ?? `at ${next.tick}`;
 }
 
+/** So many notes struck together are a chord. */
+const CHORD_NOTES = 3;
+
 function linksInto(
   problem: FingeringProblem,
   before: Moment | null,
@@ -247,13 +252,15 @@ function linksInto(
   const links: Link[] = [];
   const placed = [...next.struck, ...next.laid];
   const hurry = before ? hurryOf(problem.spans.spanMs(before.tick, next.tick)) : 0;
+  const isChord = (struck: readonly number[]) => struck.length >= CHORD_NOTES;
+  const inChords = before !== null && isChord(before.struck) && isChord(next.struck);
   const add = (kind: Link['kind'], from: number | null, to: number) => {
     const fromColumn = from === null ? -1 : columns.indexOf(from);
     if (fromColumn < 0 || to < 0) return;
     const { midi, manner, slidFrom, parallelFrom } = strikes[placed[to]!]!;
     const semitones = midi - strikes[from!]!.midi;
     const slid = slidFrom !== null || parallelFrom === from;
-    links.push({ kind, fromColumn, to, semitones, manner, slid, hurry });
+    links.push({ kind, fromColumn, to, semitones, manner, slid, hurry, inChords });
   };
   next.struck.forEach((index, to) => {
     const { slurredFrom, slidFrom, lineFrom, parallelFrom, role } = strikes[index]!;
