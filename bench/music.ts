@@ -68,16 +68,35 @@ export function tremolo(bars: number, seed = 1): string {
   return barXml(notes, 240);
 }
 
+/** The same with two repeats, each with a first and a second ending of a bar: four ways back or on. */
+export function repeatedVoices(bars: number, seed = 1): string {
+  const half = Math.floor(bars / 2);
+  const bar = (side: 'left' | 'right', content: string) => `<barline location="${side}">${content}</barline>`;
+  const forward = bar('left', '<repeat direction="forward"/>');
+  const first =
+    bar('left', '<ending number="1" type="start"/>') +
+    bar('right', '<ending number="1" type="stop"/><repeat direction="backward"/>');
+  const second =
+    bar('left', '<ending number="2" type="start"/>') + bar('right', '<ending number="2" type="stop"/>');
+  return documentXml(
+    voicesOf(bars, seed).map((notes, k) => {
+      const at = k % half;
+      return `${at === 0 ? forward : ''}${at === half - 2 ? first : at === half - 1 ? second : ''}${notes}`;
+    }),
+  );
+}
+
 /** The kind of `twoVoices` in bars of its own: ten notes each. */
-export function barredVoices(bars: number, seed = 1): string {
+export const barredVoices = (bars: number, seed = 1): string => documentXml(voicesOf(bars, seed));
+
+function voicesOf(bars: number, seed: number): readonly string[] {
   const random = randomFrom(seed);
   const walk = walker(random);
-  const measures = Array.from({ length: bars }, () => {
+  return Array.from({ length: bars }, () => {
     const upper = Array.from({ length: 8 }, () => noteXml({ midi: walk(), onset: 0, length: 1 }));
     const lower = [0, 4].map(() =>
       noteXml({ midi: 36 + degree(2 + Math.floor(6 * random())), onset: 0, length: 4, voice: 2 }),
     );
     return `${upper.join('')}<backup><duration>8</duration></backup>${lower.join('')}`;
   });
-  return documentXml(measures);
 }

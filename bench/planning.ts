@@ -20,7 +20,7 @@ import { DEMO_FOLDER, ROOT } from '../scripts/run/paths';
 import { problemFrom, scoreOrThrow } from '../tests/helpers/music';
 import { maybeJudgementFolder } from '../calibration/judgement/passages';
 import { note, percentile, timed } from './figures';
-import { chordal, longHeld, tremolo, twoVoices } from './music';
+import { barredVoices, chordal, longHeld, repeatedVoices, tremolo, twoVoices } from './music';
 
 const { hand, fretboard } = DEFAULT_PLAYER;
 const plannerOf = (xml: string) => new Planner(scoreOrThrow(xml), fretboard, hand);
@@ -230,9 +230,42 @@ function openedPlanner(xml: string): Planner {
   return planner;
 }
 
+const ASKED = 24;
+
+/** What a note's panel asks for: bounds at once, then exact prices, in steps between which others are heard. */
+export function prices() {
+  const pieces = [
+    ...demo,
+    { name: 'repeats and endings, 12 bars', xml: repeatedVoices(12) },
+    { name: 'two voices, 64 bars', xml: barredVoices(64) },
+    { name: 'two voices, 200 bars', xml: barredVoices(200) },
+  ];
+  for (const { name, xml } of pieces) {
+    const planner = openedPlanner(xml);
+    const { notes } = planner.plan(NO_INK);
+    const asked = notes.filter((_note, k) => k % Math.ceil(notes.length / ASKED) === 0);
+    const bounds: number[] = [];
+    const exact: number[] = [];
+    for (const { uid } of asked) {
+      bounds.push(timed(() => planner.choices(NO_INK, uid))[1]);
+      exact.push(timed(() => finish(planner.exactChoices(NO_INK, uid)))[1]);
+    }
+    spread(`bounds of a note: ${name}`, bounds);
+    spread(`exact prices of a note: ${name}`, exact);
+  }
+}
+
+function finish(steps: Generator<void, unknown>): void {
+  while (!steps.next().done) continue;
+}
+
 /** The left hand alone, and everything. */
 export function replans() {
-  const pieces = [...demo, { name: 'two voices, 64 bars', xml: twoVoices(64) }];
+  const pieces = [
+    ...demo,
+    { name: 'two voices, 64 bars', xml: twoVoices(64) },
+    { name: 'two voices, 200 bars', xml: barredVoices(200) },
+  ];
   for (const { name, xml } of pieces) {
     const { problem } = plannerOf(xml);
     const { notes } = openedPlanner(xml).plan(NO_INK);

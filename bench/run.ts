@@ -2,13 +2,14 @@
 import { application } from './desk';
 import { writeResults } from './figures';
 import { alignments, imports } from './importing';
-import { bothHands, etudes, replans } from './planning';
+import { bothHands, etudes, prices, replans } from './planning';
 
 const SECTIONS: Readonly<Record<string, () => void | Promise<void>>> = {
   planning: etudes,
   both: () => {
     bothHands();
     replans();
+    prices();
   },
   importing: async () => {
     await imports();

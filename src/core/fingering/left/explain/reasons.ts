@@ -51,12 +51,7 @@ export type ChoiceReason =
 const MOST_REASONS = 2;
 const LEAST_DIFFERENCE = 3;
 
-type Ledgers = readonly ReadonlyMap<LeftTermId, number>[];
-
-/** By moment: what it adds, term by term. */
-export const ledgersOf = (problem: FingeringProblem, states: readonly HandState[]): Ledgers =>
-  states.map((_state, k) => ledgerAt(problem, states, k));
-
+/** What a moment adds, term by term. */
 function ledgerAt(
   problem: FingeringProblem,
   states: readonly HandState[],
