@@ -3,6 +3,8 @@ import abcjs from 'abcjs';
 import { abcToMusic } from '../core/formats/abc/abcToMusic';
 import { tuneSchema } from '../core/formats/abc/tune';
 import type { ImportError } from '../core/formats/importError';
+import { LIMITS } from '../core/formats/limits';
+import { orRefusal } from '../core/formats/musicxml/refusal';
 import { toMusicXml } from '../core/formats/written/toMusicXml';
 import { fail, ok, type Result } from '../core/result';
 
@@ -10,6 +12,7 @@ import { fail, ok, type Result } from '../core/result';
 const HARMLESS = /directive|instruction|decoration|field|font|midi/i;
 
 export function musicXmlFromAbc(text: string): Result<string, ImportError> {
+  if (text.length > LIMITS.letters) return fail({ code: 'tooMuch', of: 'letters', most: LIMITS.letters });
   const tunes = abcjs.parseOnly(text.replace(/\r\n?/g, '\n')) as unknown as readonly {
     readonly warnings?: readonly string[];
   }[];
@@ -29,7 +32,8 @@ export function musicXmlFromAbc(text: string): Result<string, ImportError> {
   if (!parsed.success) {
     return fail({ code: 'abc', line: 1, detail: parsed.error.issues[0]?.message ?? 'unknown structure' });
   }
-  return ok(toMusicXml(abcToMusic(parsed.data)));
+  const music = orRefusal(() => abcToMusic(parsed.data));
+  return music.ok ? ok(toMusicXml(music.value)) : music;
 }
 
 const plain = (warning: string) => warning.replace(/<[^>]*>/g, '').trim();

@@ -40,7 +40,10 @@ export async function importScore(
     partIndex: document.value.partIndex,
     parts,
     read: score,
-    noteheads: Math.max(...[...events.notes, ...events.tablature].map((note) => Number(note.uid.slice(1)))),
+    noteheads: [...events.notes, ...events.tablature].reduce(
+      (most, note) => Math.max(most, Number(note.uid.slice(1))),
+      0,
+    ),
   });
 }
 

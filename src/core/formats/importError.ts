@@ -1,7 +1,12 @@
+import type { Limited } from './limits';
+
 /** Why a file was refused: a code with its place. The wording lives in the message catalogue. */
 export type ImportError =
   | { readonly code: 'empty' }
   | { readonly code: 'tooLarge'; readonly megabytes: number }
+  /** More of something than any score has; `most`: what is taken. */
+  | { readonly code: 'tooMuch'; readonly of: Limited; readonly most: number }
+  | { readonly code: 'tookTooLong' }
   | { readonly code: 'encoding' }
   | { readonly code: 'notXml'; readonly line: number; readonly detail: string }
   | { readonly code: 'entities'; readonly line: number }

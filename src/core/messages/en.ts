@@ -4,6 +4,7 @@ import type { RingEnd } from '../rings/ring';
 import { LEFT_TERMS, type LeftTermId } from '../fingering/left/rules/terms';
 import { wordsOf } from '../fingering/rules/costTerm';
 import type { ImportError } from '../formats/importError';
+import type { Limited } from '../formats/limits';
 import { SLUR_FAULTS } from './strokes';
 import { LARGEST_MEGABYTES } from '../formats/musicxml/bytes';
 import type { Assumption, Notice, OctaveReading } from '../score/reading';
@@ -14,11 +15,23 @@ type Texts<T extends { readonly code: string }> = {
   readonly [C in T['code']]: (value: Extract<T, { readonly code: C }>) => string;
 };
 
+const LIMITED_WORDS: Readonly<Record<Limited, string>> = {
+  elements: 'elements',
+  depth: 'levels of elements inside each other',
+  bars: 'bars',
+  notes: 'notes',
+  letters: 'characters of ABC',
+};
+
 /** Says what is wrong, where, and what to do. */
 export const IMPORT_ERRORS: Texts<ImportError> = {
   empty: () => 'The file is empty; export it again from the notation program.',
   tooLarge: (e) =>
     `The file holds ${e.megabytes} MB and Oculon takes up to ${LARGEST_MEGABYTES} MB; export the score alone, without sound or pictures.`,
+  tooMuch: (e) =>
+    `The file holds more than ${e.most.toLocaleString('en')} ${LIMITED_WORDS[e.of]}, which no score for one guitar needs; export the piece alone, or a movement at a time.`,
+  tookTooLong: () =>
+    'Reading the file took too long and was given up; export the piece alone, or a movement at a time.',
   encoding: () =>
     'The text of the file is in no encoding that Oculon knows (UTF-8, UTF-16, Latin-1); export it again as MusicXML in UTF-8.',
   notXml: (e) =>

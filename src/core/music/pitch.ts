@@ -12,7 +12,7 @@ export interface Pitch {
 
 const SEMITONES_ABOVE_C: Readonly<Record<Step, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
 
-export const isStep = (text: string): text is Step => text in SEMITONES_ABOVE_C;
+export const isStep = (text: string): text is Step => Object.hasOwn(SEMITONES_ABOVE_C, text);
 
 /** MIDI number of a spelled pitch. Source: MIDI 1.0, note number 60 = middle C. */
 export function midiOf(pitch: Pitch): number {

@@ -1,5 +1,7 @@
 /** A parsed ABC tune as written music. Source: the ABC music standard 2.1. */
 import { type Fraction, fraction } from '../../music/fraction';
+import { isTempo, LONGEST_QUARTERS } from '../limits';
+import { Refusal } from '../musicxml/refusal';
 import { maybeValue } from '../written/values';
 import type {
   WrittenBar,
@@ -69,7 +71,8 @@ class PartReader {
     const head = bars[0];
     if (head) {
       const tempo = this.tune.metaText.tempo;
-      if (tempo?.bpm) head.quartersPerMinute = tempo.bpm * (tempo.duration?.[0] ?? 0.25) * 4;
+      const perMinute = (tempo?.bpm ?? 0) * (tempo?.duration?.[0] ?? 0.25) * 4;
+      if (isTempo(perMinute)) head.quartersPerMinute = perMinute;
     }
     const { name, clef } = this.head;
     return {
@@ -130,7 +133,8 @@ class PartReader {
       case 'tempo':
         if (element.bpm) {
           const unit = Array.isArray(element.duration) ? (element.duration[0] ?? 0.25) : 0.25;
-          this.barAt(cursor.index).quartersPerMinute = element.bpm * unit * 4;
+          const perMinute = element.bpm * unit * 4;
+          if (isTempo(perMinute)) this.barAt(cursor.index).quartersPerMinute = perMinute;
         }
         return;
       case 'note':
@@ -180,6 +184,8 @@ class PartReader {
   }
 
   private eventOf(element: AbcElement, whole: number, cursor: VoiceCursor): WrittenEvent {
+    if (!(whole >= 0 && whole * 4 <= LONGEST_QUARTERS))
+      throw new Refusal({ code: 'abc', line: 1, detail: `a note or rest lasts ${whole} whole notes` });
     const plain = fraction(Math.round(whole * 4 * 512), 512);
     const value = maybeValue(plain);
     const pitches = element.pitches ?? [];

@@ -3,6 +3,7 @@ import { fail, type Result } from '../../result';
 import type { ImportError } from '../importError';
 import { childNamed, childrenNamed, descendants, type XmlElement } from '../musicxml/xmlTree';
 import { orRefusal, Refusal } from '../musicxml/refusal';
+import { HIGHEST_OCTAVE, LOWEST_OCTAVE, MOST_DOTS } from '../limits';
 import { quartersOf, typeOfShare } from '../written/values';
 import type {
   WrittenBar,
@@ -125,8 +126,7 @@ class MeiReader {
     const visit = (element: XmlElement, tuplet: WrittenEvent['tuplet'], grace: WrittenEvent['grace']) => {
       for (const child of element.children) {
         if (child.name === 'tuplet') {
-          const actual = Number(child.attributes['num'] ?? 3);
-          visit(child, { actual, normal: Number(child.attributes['numbase'] ?? 2) }, grace);
+          visit(child, tupletOf(child), grace);
         } else if (child.name === 'graceGrp') visit(child, tuplet, graceOf(child) ?? 'plain');
         else if (['beam', 'bTrem', 'fTrem'].includes(child.name)) visit(child, tuplet, grace);
         else if (['note', 'chord', 'rest', 'space', 'mRest', 'mSpace'].includes(child.name)) {
@@ -156,7 +156,12 @@ class MeiReader {
     const notes = notesIn(element);
     const whole = /^m(Rest|Space)$/.test(element.name);
     const share = shareOf(element.attributes['dur'] ?? notes[0]?.attributes['dur'] ?? (whole ? '1' : ''));
-    const dots = Number(element.attributes['dots'] ?? notes[0]?.attributes['dots'] ?? 0);
+    const dots = wholeOf(
+      element.attributes['dots'] ?? notes[0]?.attributes['dots'] ?? '0',
+      0,
+      MOST_DOTS,
+      'dots',
+    );
     const ids = [element, ...notes].map((one) => one.attributes['xml:id'] ?? '');
     const from = (spans: ReadonlyMap<string, readonly number[]>) => ids.flatMap((id) => spans.get(id) ?? []);
     return {
@@ -185,9 +190,22 @@ const notesIn = (element: XmlElement): readonly XmlElement[] =>
       ? [element]
       : [];
 
+const MOST_BEATS = 128;
+const SHORTEST_BEAT = 128;
+
 const wholeBar = (metre: XmlElement | undefined) => {
-  const beats = Number(metre?.attributes['count'] ?? metre?.attributes['meter.count'] ?? 4);
-  const unit = Number(metre?.attributes['unit'] ?? metre?.attributes['meter.unit'] ?? 4);
+  const beats = wholeOf(
+    metre?.attributes['count'] ?? metre?.attributes['meter.count'] ?? '4',
+    1,
+    MOST_BEATS,
+    'beats in a bar',
+  );
+  const unit = wholeOf(
+    metre?.attributes['unit'] ?? metre?.attributes['meter.unit'] ?? '4',
+    1,
+    SHORTEST_BEAT,
+    'parts of a whole note',
+  );
   return quartersOf(unit, 0, { actual: 1, normal: beats });
 };
 
@@ -223,6 +241,20 @@ function shareOf(dur: string): number {
   return share;
 }
 
+/** @throws Refusal that names what is no such number */
+function wholeOf(text: string, least: number, most: number, what: string): number {
+  const value = Number(text);
+  if (Number.isInteger(value) && value >= least && value <= most) return value;
+  throw new Refusal({ code: 'mei', detail: `“${text.slice(0, 20)}” is no number of ${what}` });
+}
+
+const MOST_IN_TUPLET = 64;
+
+const tupletOf = ({ attributes }: XmlElement) => ({
+  actual: wholeOf(attributes['num'] ?? '3', 1, MOST_IN_TUPLET, 'notes in a tuplet'),
+  normal: wholeOf(attributes['numbase'] ?? '2', 1, MOST_IN_TUPLET, 'notes that a tuplet replaces'),
+});
+
 function pitchOf(note: XmlElement): WrittenPitch {
   const sign = childNamed(note, 'accid');
   const text =
@@ -233,7 +265,7 @@ function pitchOf(note: XmlElement): WrittenPitch {
     'n';
   const step = (note.attributes['pname'] ?? '').toUpperCase();
   const octave = Number(note.attributes['oct'] ?? NaN);
-  if (!/^[A-G]$/.test(step) || !Number.isInteger(octave)) {
+  if (!/^[A-G]$/.test(step) || !(octave >= LOWEST_OCTAVE && octave <= HIGHEST_OCTAVE)) {
     throw new Refusal({
       code: 'mei',
       detail: `a note has no pitch (id ${note.attributes['xml:id'] ?? '?'})`,

@@ -1,5 +1,6 @@
 /** Repeats, endings, jumps and section lines of a `<measure>`. */
 import type { Jumps, Measure } from '../../score/model';
+import { MOST_REPEATS } from '../limits';
 import { childNamed, childrenNamed, descendants, type XmlElement } from './xmlTree';
 
 export type BarMarks = Pick<
@@ -16,7 +17,7 @@ export function readBarMarks(measure: XmlElement): BarMarks {
   return {
     repeatStart: repeats.some((repeat) => repeat.attributes['direction'] === 'forward'),
     repeatEnd: backward !== undefined,
-    repeatTimes: Number.isInteger(times) && times >= 1 && times <= 99 ? times : 2,
+    repeatTimes: Number.isInteger(times) && times >= 1 ? Math.min(times, MOST_REPEATS) : 2,
     ending: endings.find((one) => one.attributes['type'] === 'start')?.attributes['number'] ?? null,
     endingStops: endings.some((one) => /^(stop|discontinue)$/.test(one.attributes['type'] ?? '')),
     jumps: readJumps(measure),

@@ -1,5 +1,6 @@
 /** Tempo, words, dynamics and chord symbols: what stands at a place of the bar. */
 import type { Direction } from '../../score/model';
+import { isTempo } from '../limits';
 import { childNamed, childrenNamed, childText, descendants, type XmlElement } from './xmlTree';
 
 type Bare = Omit<Direction, 'tick'>;
@@ -8,7 +9,7 @@ type Bare = Omit<Direction, 'tick'>;
 export function tempoOf(element: XmlElement): number {
   const sound = element.name === 'sound' ? element : childNamed(element, 'sound');
   const perMinute = Number(sound?.attributes['tempo'] ?? NaN) || metronomeOf(element);
-  return perMinute > 0 && perMinute < 1000 ? perMinute : NaN;
+  return isTempo(perMinute) ? perMinute : NaN;
 }
 
 export function readDirection(direction: XmlElement): readonly Bare[] {

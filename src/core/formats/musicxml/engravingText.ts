@@ -104,6 +104,9 @@ function hiddenSplice(
       return { at: element.openEnd, remove: element.closeStart - element.openEnd, insert: '' };
     case 'clef':
       return hiddenClef(element, hidden);
+    // The engraver plays a repeat as often as it is told to.
+    case 'repeat':
+      return element.attributes['times'] === undefined ? null : withoutTimes(element);
     case 'key':
     case 'time':
       return shownAgain(element);
@@ -116,6 +119,15 @@ function hiddenSplice(
     default:
       return null;
   }
+}
+
+function withoutTimes(repeat: XmlElement): Splice {
+  const nameEnd = repeat.start + 1 + repeat.name.length;
+  const kept = Object.entries(repeat.attributes)
+    .filter(([name]) => name !== 'times')
+    .map(([name, value]) => ` ${name}="${escapeAttribute(value)}"`);
+  const closing = repeat.selfClosing ? '/>' : '>';
+  return { at: nameEnd, remove: repeat.openEnd - nameEnd, insert: `${kept.join('')}${closing}` };
 }
 
 /** Tablature hides key and metre; the notation in its place must not. */

@@ -1,6 +1,7 @@
 /** Single values of a part: pitches, divisions, open strings. */
 import { gcd, lcm } from '../../music/fraction';
 import { isStep, type Pitch } from '../../music/pitch';
+import { HIGHEST_OCTAVE, LOWEST_OCTAVE } from '../limits';
 import { Refusal } from './refusal';
 import { childNamed, childrenNamed, childText, type XmlElement } from './xmlTree';
 
@@ -8,13 +9,17 @@ const MOST_TICKS_PER_QUARTER = 1_000_000;
 /** Grace notes need parts of a short note. */
 const LEAST_TICKS_WITH_GRACE = 16;
 
+const isOctave = (octave: number) =>
+  Number.isInteger(octave) && octave >= LOWEST_OCTAVE && octave <= HIGHEST_OCTAVE;
+const isAlter = (alter: number) => Number.isInteger(alter) && Math.abs(alter) <= 3;
+
 /** The pitch of a note; refuses what is no pitch with its place. */
 export function readPitch(note: XmlElement, measure: string): Pitch {
   const pitch = childNamed(note, 'pitch');
   const step = (pitch && childText(pitch, 'step')) ?? '';
   const octave = Number((pitch && childText(pitch, 'octave')) ?? NaN);
   const alter = Number((pitch && childText(pitch, 'alter')) ?? 0);
-  if (!isStep(step) || !Number.isInteger(octave) || !Number.isInteger(alter) || Math.abs(alter) > 3) {
+  if (!isStep(step) || !isOctave(octave) || !isAlter(alter)) {
     const value = pitch ? `${step || '?'} ${alter} ${octave}` : '';
     const voice = childText(note, 'voice') ?? '1';
     throw new Refusal({ code: 'pitch', measure, voice, line: note.line, value });

@@ -8,7 +8,8 @@ import { readBarMarks } from './barMarks';
 import { readDirection, readHarmony, ringingOf, tempoOf } from './directions';
 import { hasDiamondHead, type NoteMarks, readNoteMarks } from './noteMarks';
 import { commonDivisions, hasNotationStaff, midiOfTuning, readDivisions, readPitch } from './partValues';
-import { orRefusal, Refusal } from './refusal';
+import { LIMITS, LONGEST_QUARTERS } from '../limits';
+import { orRefusal, Refusal, tooMuch } from './refusal';
 import { maybeTempoWord } from './tempoWords';
 import { childNamed, childrenNamed, childText, type XmlElement } from './xmlTree';
 
@@ -94,6 +95,9 @@ interface Cursor {
   chordOnset: number;
 }
 
+/** Four octaves either way. */
+const FARTHEST_TRANSPOSITION = 48;
+
 class PartReader {
   private divisions = 1;
   private readonly uids: ReadonlyMap<XmlElement, string>;
@@ -111,6 +115,7 @@ class PartReader {
   private transposeSemitones: number | null = null;
   private stringTuning: number[] | null = null;
   private capo = 0;
+  private noteElements = 0;
   private cueNotes = 0;
   private unpitchedNotes = 0;
   private hiddenNotes = 0;
@@ -130,6 +135,7 @@ class PartReader {
   read(): PartEvents {
     let startTicks = 0;
     const measures = childrenNamed(this.part, 'measure');
+    if (measures.length > LIMITS.bars) throw new Refusal(tooMuch('bars'));
     for (const [index, measure] of measures.entries()) {
       startTicks += this.readMeasure(measure, index, startTicks, index === measures.length - 1);
     }
@@ -230,6 +236,7 @@ class PartReader {
     const durationTicks = grace ? 0 : this.durationOf(element, number);
     const onset = inChord && !grace ? cursor.chordOnset : cursor.at;
     const event = this.maybeEvent(element, index, number, startTicks + onset, durationTicks);
+    if (++this.noteElements > LIMITS.notes) throw new Refusal(tooMuch('notes'));
     if (event && grace) {
       this.waitingGrace.push({
         ...event,
@@ -366,11 +373,7 @@ class PartReader {
     this.readTime(childNamed(element, 'time'), tick);
     for (const clef of childrenNamed(element, 'clef')) this.readClef(clef);
     for (const details of childrenNamed(element, 'staff-details')) this.readStaffDetails(details);
-    const transpose = childNamed(element, 'transpose');
-    if (transpose) {
-      const octaves = Number(childText(transpose, 'octave-change') ?? 0);
-      this.transposeSemitones = Number(childText(transpose, 'chromatic') ?? 0) + 12 * octaves;
-    }
+    this.readTranspose(childNamed(element, 'transpose'));
   }
 
   /** "3+2" is five beats. */
@@ -382,9 +385,20 @@ class PartReader {
       this.metres.push({ tick, beats: sum, beatType });
   }
 
+  private readTranspose(transpose: XmlElement | null) {
+    if (!transpose) return;
+    const octaves = Number(childText(transpose, 'octave-change') ?? 0);
+    const semitones = Number(childText(transpose, 'chromatic') ?? 0) + 12 * octaves;
+    if (Number.isInteger(semitones) && Math.abs(semitones) <= FARTHEST_TRANSPOSITION)
+      this.transposeSemitones = semitones;
+  }
+
   private readClef(clef: XmlElement) {
     if (childText(clef, 'sign') === 'TAB') this.tablatureStaves.add(clef.attributes['number'] ?? '1');
-    else this.clefOctaveChange = Number(childText(clef, 'clef-octave-change') ?? 0);
+    else {
+      const change = Number(childText(clef, 'clef-octave-change') ?? 0);
+      this.clefOctaveChange = [-2, -1, 0, 1, 2].includes(change) ? change : 0;
+    }
   }
 
   private readStaffDetails(details: XmlElement) {
@@ -403,7 +417,7 @@ class PartReader {
     const text = childText(element, 'duration') ?? '';
     const duration = Number(text);
     const least = element.name === 'note' ? Number.MIN_VALUE : 0;
-    if (text === '' || !(duration >= least) || !Number.isFinite(duration)) {
+    if (text === '' || !(duration >= least) || !(duration <= LONGEST_QUARTERS * this.divisions)) {
       const voice = childText(element, 'voice') ?? '1';
       throw new Refusal({ code: 'duration', measure, voice, line: element.line, value: text });
     }

@@ -143,7 +143,8 @@ function settle(
   const { piece, notes: noteCorrections } = options.corrections ?? NO_CORRECTIONS;
   const given = events.stringTuning ? tuningFromMidi(events.stringTuning) : null;
   const octave = octaveOf(events, given, piece.octave);
-  const lowest = Math.min(...events.notes.map((note) => midiOf(note.pitch))) + octave.shift;
+  const lowest =
+    events.notes.reduce((low, note) => Math.min(low, midiOf(note.pitch)), Infinity) + octave.shift;
   const tuning = piece.tuning ? tuningOrThrow(piece.tuning) : (given ?? tuningFor(lowest));
   const outside = firstOutside(events, octave.shift, tuning);
   if (outside) return fail(outside);

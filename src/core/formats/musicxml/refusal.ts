@@ -1,6 +1,9 @@
 /** Carries a refusal out of nested reading; caught where reading began and never seen outside this folder. */
 import { fail, ok, type Result } from '../../result';
 import type { ImportError } from '../importError';
+import { type Limited, LIMITS } from '../limits';
+
+export const tooMuch = (of: Limited): ImportError => ({ code: 'tooMuch', of, most: LIMITS[of] });
 
 export class Refusal extends Error {
   constructor(readonly reason: ImportError) {

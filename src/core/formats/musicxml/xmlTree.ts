@@ -2,6 +2,8 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { fail, ok, type Result } from '../../result';
 import type { ImportError } from '../importError';
+import { LIMITS } from '../limits';
+import { Refusal, tooMuch } from './refusal';
 
 export interface XmlElement {
   readonly name: string;
@@ -37,7 +39,10 @@ export function parseXml(source: string): Result<XmlElement, ImportError> {
   parser.on('doctype', (text) => {
     if (/<!ENTITY/i.test(text)) report({ code: 'entities', line: parser.line });
   });
+  let count = 0;
   parser.on('opentag', (tag: SaxesTagPlain) => {
+    if (++count > LIMITS.elements) throw new Refusal(tooMuch('elements'));
+    if (open.length >= LIMITS.depth) throw new Refusal(tooMuch('depth'));
     const openEnd = parser.position;
     const start = source.lastIndexOf('<' + tag.name, openEnd - 1);
     const element: Growing = {
@@ -71,6 +76,7 @@ export function parseXml(source: string): Result<XmlElement, ImportError> {
   try {
     parser.write(source).close();
   } catch (error) {
+    if (error instanceof Refusal) return fail(error.reason);
     // Saxes only throws for what its error handler lets through; both mean the text is not well-formed.
     report({ code: 'notXml', line: parser.line, detail: plainReason(String(error)) });
   }

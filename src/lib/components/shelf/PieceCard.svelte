@@ -29,34 +29,41 @@
         />
       {/if}
     </div>
-    <dl class="flex flex-wrap gap-x-5 gap-y-1 text-sm">
-      <div>
-        <dt class="sr-only">Key</dt>
-        <dd>{keyName(s)}</dd>
-      </div>
-      <div>
-        <dt class="sr-only">Metre</dt>
-        <dd>{s.metre ?? 'no metre'}</dd>
-      </div>
-      <div>
-        <dt class="sr-only">Length</dt>
-        <dd>{count(s.bars, 'bar')}, {count(s.notes, 'note')}</dd>
-      </div>
-      <div>
-        <dt class="sr-only">Voices</dt>
-        <dd>{count(s.voices, 'voice')}</dd>
-      </div>
-      <div>
-        <dt class="sr-only">Tempo</dt>
-        <dd>♩ = {Math.round(s.quartersPerMinute)}{s.tempoAssumed ? ' (assumed)' : ''}</dd>
-      </div>
-      <div>
-        <dt class="sr-only">Tuning</dt>
-        <dd>{tuningName(s.tuningId)}</dd>
-      </div>
-    </dl>
+    {#if s}
+      <dl class="flex flex-wrap gap-x-5 gap-y-1 text-sm">
+        <div>
+          <dt class="sr-only">Key</dt>
+          <dd>{keyName(s)}</dd>
+        </div>
+        <div>
+          <dt class="sr-only">Metre</dt>
+          <dd>{s.metre ?? 'no metre'}</dd>
+        </div>
+        <div>
+          <dt class="sr-only">Length</dt>
+          <dd>{count(s.bars, 'bar')}, {count(s.notes, 'note')}</dd>
+        </div>
+        <div>
+          <dt class="sr-only">Voices</dt>
+          <dd>{count(s.voices, 'voice')}</dd>
+        </div>
+        <div>
+          <dt class="sr-only">Tempo</dt>
+          <dd>♩ = {Math.round(s.quartersPerMinute)}{s.tempoAssumed ? ' (assumed)' : ''}</dd>
+        </div>
+        <div>
+          <dt class="sr-only">Tuning</dt>
+          <dd>{tuningName(s.tuningId)}</dd>
+        </div>
+      </dl>
+    {:else}
+      <p class="text-sm" role="alert">
+        What is stored of this piece makes no sense. Its marks are kept; give its file again on the desk as a
+        newer version.
+      </p>
+    {/if}
     <p class="text-sm">
-      {#if piece.plan}
+      {#if piece.plan && s}
         Effort {effortPerBar(piece.plan, s.bars)} a bar; hardest: {barList(piece.plan.hardestBars)}.
         {#if piece.plan.unplayable > 0}
           <span class="text-warning font-medium"

@@ -15,7 +15,17 @@ interface Waiting {
 }
 
 /** A task that takes longer than this is given up, and whoever waits is told. */
-const LONGEST_MS = 180_000;
+const LONGEST_MS: Readonly<Record<TaskName, number>> = {
+  import: 20_000,
+  nextVersion: 20_000,
+  page: 120_000,
+  plan: 180_000,
+};
+/** A thread that wants more memory ends, and with it the task; the server goes on. */
+const MOST_MEGABYTES = 1_024;
+
+/** The work was given up because it took too long or wanted too much memory; asked again it would do so again. */
+export class GivenUp extends Error {}
 
 export class ThreadPool {
   private worker: Worker | null = null;
@@ -45,7 +55,10 @@ export class ThreadPool {
     this.queue.sort((a, b) => a.urgency - b.urgency || a.number - b.number);
     const task = (this.current = this.queue.shift()!);
     const worker = (this.worker ??= this.start(path));
-    this.timer = setTimeout(() => this.giveUp(path, 'took too long'), LONGEST_MS);
+    this.timer = setTimeout(
+      () => this.giveUp(path, (name) => new GivenUp(`${name}: took too long`)),
+      LONGEST_MS[task.name],
+    );
     worker.postMessage({ number: task.number, name: task.name, ask: task.ask });
   }
 
@@ -59,7 +72,10 @@ export class ThreadPool {
   }
 
   private start(path: string): Worker {
-    const worker = new Worker(path, { workerData: { background: this.background } });
+    const worker = new Worker(path, {
+      workerData: { background: this.background },
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
+    });
     worker.on('message', (answer: { number: number; value?: never; problem?: string }) => {
       if (answer.number !== this.current?.number) return;
       const task = this.current;
@@ -68,19 +84,22 @@ export class ThreadPool {
       else task.reject(new Error(answer.problem));
       this.next(path);
     });
-    worker.on('error', (error) => {
+    worker.on('error', (error: Error & { code?: string }) => {
       log.error({ err: error }, 'a worker thread ended');
-      this.giveUp(path, error.message);
+      const isFull = error.code === 'ERR_WORKER_OUT_OF_MEMORY';
+      this.giveUp(path, (name) =>
+        isFull ? new GivenUp(`${name}: wanted too much memory`) : new Error(`${name}: ${error.message}`),
+      );
     });
     return worker;
   }
 
-  private giveUp(path: string, why: string) {
+  private giveUp(path: string, why: (name: TaskName) => Error) {
     const task = this.current;
     void this.worker?.terminate();
     this.worker = null;
     this.finish();
-    task?.reject(new Error(`${task.name}: ${why}`));
+    task?.reject(why(task.name));
     this.next(path);
   }
 

@@ -8,13 +8,14 @@ const pieceRow = z.object({
   id: z.uuid(),
   title: z.string(),
   file_name: z.string(),
-  summary: pieceSummarySchema,
+  // A row that an older program wrote wrongly must not take the whole shelf with it.
+  summary: pieceSummarySchema.nullable().catch(null),
   edition_id: z.uuid(),
   version_id: z.uuid(),
   version_number: z.int(),
   inked: z.coerce.number().int(),
   page_ready: z.boolean(),
-  plan: planSummarySchema.nullable(),
+  plan: planSummarySchema.nullable().catch(null),
   created_at: z.date(),
 });
 
@@ -22,7 +23,8 @@ export interface Piece {
   readonly id: string;
   readonly title: string;
   readonly fileName: string;
-  readonly summary: PieceSummary;
+  /** Null where what is stored of it makes no sense: the shelf says so. */
+  readonly summary: PieceSummary | null;
   /** The general edition. */
   readonly editionId: string;
   readonly versionId: string;
@@ -90,7 +92,7 @@ export async function insertPiece(
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
     'INSERT INTO pieces (studio_id, title, summary, created_by) VALUES ($1, $2, $3, $4) RETURNING id',
-    [piece.studioId, piece.title, piece.summary, piece.userId],
+    [piece.studioId, piece.title, pieceSummarySchema.parse(piece.summary), piece.userId],
   );
   return rows[0]!.id;
 }
@@ -117,7 +119,7 @@ export async function moveToVersion(
 ): Promise<boolean> {
   const { rowCount } = await tx.query(
     'UPDATE pieces SET current_version = $3, summary = $4 WHERE id = $1 AND current_version = $2',
-    [pieceId, from, to, summary],
+    [pieceId, from, to, pieceSummarySchema.parse(summary)],
   );
   return rowCount === 1;
 }

@@ -124,7 +124,7 @@ export async function insertPlan(
       row.headSeq,
       row.planKey,
       Buffer.from(row.content),
-      row.summary,
+      planSummarySchema.parse(row.summary),
     ],
   );
 }

@@ -1,13 +1,20 @@
 /** A file becomes a piece on the shelf, or one clear error and nothing. */
 import type { ImportError } from '../../../core/formats/importError';
 import type { PartInfo } from '../../../core/formats/musicxml/parts';
-import { ok, type Result } from '../../../core/result';
+import { fail, ok, type Result } from '../../../core/result';
 import type { ImportedScore } from '../../../foreign/importScore';
 import { summaryOf } from '../../pieceSummary';
 import { type Transaction, withTransaction } from '../db';
-import { quickPool } from '../jobs/pool';
+import { GivenUp, quickPool } from '../jobs/pool';
 import { insertEdition, insertPiece } from '../repositories/pieces';
 import { insertVersion, type Version } from '../repositories/versions';
+
+/** A file on which the thread gave up is refused, as any other that cannot be read. */
+export const orTooLong = <T>(work: Promise<Result<T, ImportError>>): Promise<Result<T, ImportError>> =>
+  work.catch((error: unknown) => {
+    if (error instanceof GivenUp) return fail({ code: 'tookTooLong' });
+    throw error;
+  });
 
 export interface Owner {
   readonly studioId: string;
@@ -36,7 +43,7 @@ export async function importPiece(
   owner: Owner,
   file: ImportedFile,
 ): Promise<Result<ImportedPiece, ImportError>> {
-  const imported = await quickPool.run('import', { ...file, partIndex: file.partIndex ?? null });
+  const imported = await orTooLong(quickPool.run('import', { ...file, partIndex: file.partIndex ?? null }));
   if (!imported.ok) return imported;
   const { parts, partIndex } = imported.value;
   const stored = await withTransaction(owner.studioId, (tx) =>

@@ -10,7 +10,7 @@ import { quickPool } from '../jobs/pool';
 import { listGesturesAfter } from '../repositories/gestures';
 import { maybeFindPiece, moveToVersion } from '../repositories/pieces';
 import { insertVersion, maybeFindVersion, maybeReadDocument } from '../repositories/versions';
-import type { ImportedFile, Owner } from './importPiece';
+import { type ImportedFile, orTooLong, type Owner } from './importPiece';
 
 /** @throws DatabaseError when the database fails: nothing is changed then */
 export async function importVersion(
@@ -30,7 +30,7 @@ export async function importVersion(
   const { version, bytes, registers } = state;
   const marks = listRegisters(registers).filter(({ target }) => target.startsWith('n'));
   const old = { bytes, kind: 'musicxml', partIndex: version.partIndex, uids: version.uids } as const;
-  const next = await quickPool.run('nextVersion', {
+  const asked = quickPool.run('nextVersion', {
     old,
     bytes: file.bytes,
     fileName: file.fileName,
@@ -38,6 +38,7 @@ export async function importVersion(
     inked: [...new Set(marks.map((mark) => mark.target))],
     used: { nextNote: version.nextNote, nextBar: version.nextBar },
   });
+  const next = await orTooLong(asked);
   if (!next.ok) return next;
   const { imported, uids, alignment } = next.value;
   const there = new Set(uids.notes);

@@ -28,13 +28,21 @@ export const convertedFromOf = (version: Version): 'abc' | 'mei' | null =>
 /** What is being made, so that a shelf that is loaded twice does not ask twice. */
 const underWay = new Set<string>();
 
+/** What could not be made: a view of the shelf must not ask for it again and again. */
+const failed = new Map<string, number>();
+const TRIED_AGAIN_AFTER_MS = 3_600_000;
+
 /** Returns at once; pages of all pieces come before plans. */
 export function prepareLater(studioId: string, piece: Pick<Piece, 'id' | 'versionId' | 'editionId'>): void {
   const name = `${studioId} ${piece.versionId} ${piece.editionId}`;
-  if (underWay.has(name)) return;
+  const failedAt = failed.get(name) ?? -Infinity;
+  if (underWay.has(name) || Date.now() - failedAt < TRIED_AGAIN_AFTER_MS) return;
   underWay.add(name);
   prepare(studioId, piece)
-    .catch((error: unknown) => log.error({ err: error, piece: piece.id }, 'a piece could not be prepared'))
+    .catch((error: unknown) => {
+      failed.set(name, Date.now());
+      log.error({ err: error, piece: piece.id }, 'a piece could not be prepared');
+    })
     .finally(() => underWay.delete(name));
 }
 

@@ -10,6 +10,7 @@ import { naiveRightCost } from '../../../../../tests/helpers/naive';
 import type { Pluck } from '../../../score/model';
 import type { Ink } from '../../problem/ink';
 import { LeftPlanner } from '../../left/lattice/planLeft';
+import type { Passes } from '../../problem/passes';
 import type { FingeringProblem } from '../../problem/problem';
 import { RANK } from '../rules/memory';
 import { type Placed, RightPlanner } from './planRight';
@@ -54,6 +55,28 @@ describe('the optimum of the right hand', () => {
       expect(plan.cost).toBe(naiveRightCost(problem, plan.groups));
     },
   );
+
+  it('pays for ways back and on to other endings as brute force does', () => {
+    const passes: Passes = {
+      plays: [1, 2, 2, 1],
+      steps: [0, 1, 2, 0],
+      returns: [
+        { from: 2, to: 1, times: 1, tick: 3 },
+        { from: 1, to: 3, times: 2, tick: 2 },
+      ],
+    };
+    let differ = 0;
+    for (let seed = 0; seed < 30; seed++) {
+      const bare = problemFrom(barXml(randomNotes(seed, 4), 100));
+      const problem = { ...bare, passes };
+      const placed = anyStrings(problem, seed);
+      const plan = new RightPlanner(problem).plan(placed, new Map());
+      expect(plan.cost).toBe(naiveRightCost(problem, plan.groups));
+      const without = { ...problem, passes: { ...passes, returns: [] } };
+      if (naiveRightCost(without, plan.groups) < plan.cost) differ++;
+    }
+    expect(differ).toBeGreaterThan(5);
+  });
 
   it('is the same whether its layers are new or kept from other strings', () => {
     const problem = problemFrom(barXml(randomNotes(8, 10), 140));
