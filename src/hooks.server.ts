@@ -12,9 +12,30 @@ process.on('sveltekit:shutdown', () => {
   void closePool();
 });
 
-const OPEN_PATHS = new Set(['/', '/sign-in']);
+const OPEN_PATHS = new Set(['/', '/sign-in', '/healthz', '/readyz']);
+/** Names of one machine for itself: whoever comes by another than the server's own is sent to that. */
+const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]']);
+const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
+
+/** A write from a page of somebody else. Programs that send no origin are no browsers that could be led astray. */
+const isForeign = (request: Request, url: URL) => {
+  const origin = request.headers.get('origin');
+  return !SAFE_METHODS.has(request.method) && origin !== null && origin !== url.origin;
+};
+
+/** Where a visitor at another name of this machine should be; null where the name is right. */
+function maybeOwnName({ request, url }: { readonly request: Request; readonly url: URL }): string | null {
+  const host = request.headers.get('host');
+  if (!host || host === url.host || request.method !== 'GET') return null;
+  const name = host.replace(/:\d+$/, '');
+  return LOOPBACK.has(name) && LOOPBACK.has(url.hostname) ? url.href : null;
+}
 
 export const handle: Handle = async ({ event, resolve }) => {
+  const ownName = maybeOwnName(event);
+  if (ownName) redirect(307, ownName);
+  if (isForeign(event.request, event.url))
+    return json({ message: 'This came from another site; nothing was changed.' }, { status: 403 });
   const token = event.cookies.get(SESSION_COOKIE);
   event.locals.visitor = token ? await visitorOf(token) : null;
   if (!event.locals.visitor && !OPEN_PATHS.has(event.url.pathname)) {
@@ -22,6 +43,8 @@ export const handle: Handle = async ({ event, resolve }) => {
     redirect(303, '/sign-in');
   }
   const response = await resolve(event);
+  // What a signed-in teacher sees must not lie in a cache for whoever sits down next.
+  if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'same-origin');
   return response;

@@ -97,6 +97,30 @@ test('what cannot be sent is kept in the browser and sent later', async ({ page,
   await expect(mark(page, 'finger', 'n1')).toHaveAttribute('data-state', 'ink');
 });
 
+test('a change that the server will never take is set aside and told; what comes after it is saved', async ({
+  page,
+}) => {
+  await importAndOpen(page, 'refused.musicxml');
+  // As a change that no server can read would be answered.
+  await page.route('**/api/editions/*/gestures', async (route) => {
+    const { gestures } = route.request().postDataJSON() as {
+      gestures: { operations: { after: unknown }[] }[];
+    };
+    const isBad = gestures.some(({ operations }) => operations.some(({ after }) => after === 2));
+    await (isBad ? route.fulfill({ status: 400, json: { message: 'unreadable' } }) : route.continue());
+  });
+  await note(page, 'n1').click();
+  await page.keyboard.press('2');
+  await note(page, 'n4').click();
+  await page.keyboard.press('4');
+  await expect(page.getByRole('alert')).toContainText('could not be saved and was taken back');
+  await saved(page);
+  await page.reload();
+  await untilPlanned(page);
+  await expect(mark(page, 'finger', 'n4')).toHaveAttribute('data-state', 'ink');
+  await expect(mark(page, 'finger', 'n1')).toHaveAttribute('data-state', 'pencil');
+});
+
 test('two desks on one piece: the later one takes in what it had not seen', async ({ page, context }) => {
   await importAndOpen(page, 'two desks.musicxml');
   const other = await context.newPage();

@@ -162,6 +162,107 @@ describe('saving', () => {
   });
 });
 
+describe('what a database cannot keep, or has lost', () => {
+  const operation = (after: unknown) => ({ v: 2, target: 'n1', attribute: 'finger', before: null, after });
+
+  it.each([
+    ['a character 0', { v: 2, target: 'b1', attribute: 'chord', before: null, after: 'A\0m' }],
+    ['half a character', { v: 2, target: 'b1', attribute: 'chord', before: null, after: 'A\ud800' }],
+  ])('%s is refused', async (_what, one) => {
+    const edition = await newEdition();
+    const answer = await append(edition, 0, [{ id: crypto.randomUUID(), operations: [one] }]);
+    expect(answer.status).toBe(400);
+    expect(await stored(edition)).toEqual([]);
+  });
+
+  it('one id twice in a request is refused, a number beyond the database as well', async () => {
+    const edition = await newEdition();
+    const one = gesture('n1', null, 1);
+    expect((await append(edition, 0, [one, { ...gesture('n2', null, 2), id: one.id }])).status).toBe(400);
+    expect((await append(edition, 2 ** 40, [one])).status).toBe(400);
+    expect(await stored(edition)).toEqual([]);
+  });
+
+  it('a gesture sent again in capitals is the same gesture', async () => {
+    const edition = await newEdition();
+    const one = gesture('n1', null, 1);
+    expect((await append(edition, 0, [{ ...one, id: one.id.toUpperCase() }])).status).toBe(200);
+    expect((await append(edition, 0, [one])).status).toBe(200);
+    expect(await stored(edition)).toEqual([1]);
+  });
+
+  it('a desk that has seen more than the server knows is told all that it knows', async () => {
+    const edition = await newEdition();
+    const [first, second] = [gesture('n1', null, 1), gesture('n2', null, 2)];
+    expect((await append(edition, 0, [first])).status).toBe(200);
+    const answer = await append(edition, 5, [second]);
+    expect(answer.status).toBe(409);
+    expect(answer.body).toMatchObject({
+      kind: 'restored',
+      headSeq: 1,
+      history: [{ gesture: { id: first.id } }],
+    });
+    expect(await stored(edition)).toEqual([1]);
+  });
+
+  it('a stored gesture of any size is read: the piece opens, and more is saved', async () => {
+    const edition = await newEdition();
+    const operations = Array.from({ length: 25_000 }, (_, k) => ({
+      ...operation(k % 2 === 0 ? 1 : null),
+      before: k % 2 === 0 ? null : 1,
+    }));
+    const pieceId = await asOwner(async (client) => {
+      const { rows } = await client.query<{ studio_id: string; piece_id: string; created_by: string }>(
+        `SELECT e.studio_id, e.piece_id, p.created_by FROM editions e JOIN pieces p ON p.id = e.piece_id WHERE e.id = $1`,
+        [edition],
+      );
+      const { studio_id, piece_id, created_by } = rows[0]!;
+      await client.query(
+        `INSERT INTO gestures (studio_id, edition_id, seq, gesture_id, user_id, operations)
+         VALUES ($1, $2, 1, $3, $4, $5)`,
+        [studio_id, edition, crypto.randomUUID(), created_by, JSON.stringify(operations)],
+      );
+      await client.query('UPDATE editions SET head_seq = 1 WHERE id = $1', [edition]);
+      return piece_id;
+    });
+    for (const path of [`/desk/${pieceId}`, `/survey/${pieceId}`]) {
+      const answer = await fetch(`${address}${path}`, { headers: { cookie } });
+      expect([path, answer.status]).toEqual([path, 200]);
+    }
+    expect((await append(edition, 1, [gesture('n2', null, 2)])).status).toBe(200);
+  });
+});
+
+describe('the server', () => {
+  it('says that it lives and that it is ready', async () => {
+    expect(await (await fetch(`${address}/healthz`)).text()).toBe('ok');
+    expect((await fetch(`${address}/readyz`)).status).toBe(200);
+  });
+
+  it('sends whoever comes by another name of the machine to its own', async () => {
+    const { port } = new URL(address);
+    const answer = await fetch(`http://127.0.0.1:${port}/sign-in`, { redirect: 'manual' });
+    expect(answer.status).toBe(307);
+    expect(answer.headers.get('location')).toBe(`${address}/sign-in`);
+  });
+
+  it('takes no write from a page of somebody else', async () => {
+    const edition = await newEdition();
+    const answer = await fetch(`${address}/api/editions/${edition}/gestures`, {
+      method: 'POST',
+      headers: { cookie, 'content-type': 'application/json', origin: 'https://elsewhere.example' },
+      body: JSON.stringify({ seenSeq: 0, gestures: [gesture('n1', null, 1)] }),
+    });
+    expect(answer.status).toBe(403);
+    expect(await stored(edition)).toEqual([]);
+  });
+
+  it('lets nobody keep the pages of somebody who is signed in', async () => {
+    const answer = await fetch(`${address}/shelf`, { headers: { cookie } });
+    expect(answer.headers.get('cache-control')).toContain('no-store');
+  });
+});
+
 describe('sign-in', () => {
   it('keeps the password as argon2id and the session token as a hash', async () => {
     const users = await asOwner((client) =>

@@ -36,6 +36,8 @@ const SAMPLE = {
   fault: 'strings',
   hasQuarters: 5,
   wantsQuarters: 4,
+  of: 'bars',
+  most: 2000,
 };
 
 const tables = { IMPORT_ERRORS, ASSUMPTIONS, NOTICES, FINDINGS };

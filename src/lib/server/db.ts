@@ -3,11 +3,25 @@ import pg from 'pg';
 import { config } from './config';
 import { log } from './log';
 
+/** Whoever waits longer for a connection or an answer is told that the database does not answer. */
+const CONNECT_MS = 5_000;
+const STATEMENT_MS = 30_000;
+
 let pool: pg.Pool | null = null;
 
 function thePool(): pg.Pool {
   if (!pool) {
-    pool = new pg.Pool({ connectionString: config().databaseUrl, max: 8 });
+    pool = new pg.Pool({
+      connectionString: config().databaseUrl,
+      max: 8,
+      connectionTimeoutMillis: CONNECT_MS,
+      statement_timeout: STATEMENT_MS,
+      idle_in_transaction_session_timeout: STATEMENT_MS,
+    });
+    // One that is lost while somebody uses it fails their query; without a listener it would end the process as well.
+    pool.on('connect', (client) =>
+      client.on('error', (error) => log.warn({ err: error }, 'a database connection was lost in use')),
+    );
     // An idle connection that the server closes is replaced by the next query; it must not end the process.
     pool.on('error', (error) => log.warn({ err: error }, 'a database connection was lost'));
   }

@@ -11,7 +11,16 @@ import {
 } from './attributes';
 import { keyOf, NO_REGISTERS, type Registers, valueAt } from './registers';
 
-const value = z.union([z.string().max(200), z.number(), z.boolean(), z.null()]);
+/**
+ * Text that a database can keep and give back: PostgreSQL has no character 0, and half of a surrogate pair is no
+ * character at all.
+ */
+const storableText = z
+  .string()
+  .max(200)
+  .refine((text) => !text.includes('\0') && text.isWellFormed(), 'the text holds what is no character');
+
+const value = z.union([storableText, z.number(), z.boolean(), z.null()]);
 
 /** Sets one attribute of a note, a bar or the piece; null is unset. `before` is what the author saw. */
 const operationV2 = z
@@ -54,11 +63,21 @@ const upcast = ({ noteUid: target, attribute, before, after }: OperationV1): Ope
 /** Takes every form there ever was; gives the newest. */
 export const operationSchema = z.union([operationV2, operationV1.transform(upcast)]);
 
-/** Operations that stand or fall together. The id makes sending twice harmless. */
-export const gestureSchema = z.strictObject({
-  id: z.uuid(),
-  operations: z.array(operationSchema).min(1).max(20_000),
+/** So many operations are sent in one gesture at most; longer ones are written as several. */
+export const MOST_OPERATIONS = 20_000;
+
+/** What is stored is read whatever its size: what was acknowledged once must never be refused. */
+export const storedGestureSchema = z.strictObject({
+  // The database writes ids in lower case: sent otherwise, a gesture would be another one when it is sent again.
+  id: z.uuid().toLowerCase(),
+  operations: z.array(operationSchema).min(1),
 });
+
+/** Operations that stand or fall together, as they are sent. The id makes sending twice harmless. */
+export const gestureSchema = storedGestureSchema.refine(
+  ({ operations }) => operations.length <= MOST_OPERATIONS,
+  'too many operations in one gesture',
+);
 
 export type Gesture = z.infer<typeof gestureSchema>;
 

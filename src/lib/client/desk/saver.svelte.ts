@@ -15,11 +15,18 @@ export type SaveState =
 
 const RETRY_MS = 3000;
 const MOST_AT_ONCE = 500;
+/** Bad request, too large, unprocessable: asked again the answer is the same. */
+const REFUSED = new Set([400, 413, 422]);
+
+/** Why gestures were not kept: something else stands there now, or the server cannot read them. */
+type Refused = 'overtaken' | 'unreadable';
 
 export class Saver {
   state = $state<SaveState>({ kind: 'saved', at: null });
   private confirmed: Gesture[];
   private unsent: Gesture[] = [];
+  /** One while a gesture is looked for that the server will not take. */
+  private mostAtOnce = MOST_AT_ONCE;
   private sending = false;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private closed = false;
@@ -29,7 +36,7 @@ export class Saver {
     history: readonly Gesture[],
     private seenSeq: number,
     /** Told when gestures from elsewhere changed the edition, with those of one's own that no longer fit. */
-    private readonly onRebase: (registers: Registers, refused: readonly Gesture[]) => void,
+    private readonly onRebase: (registers: Registers, refused: readonly Gesture[], why: Refused) => void,
   ) {
     this.confirmed = [...history];
   }
@@ -64,11 +71,13 @@ export class Saver {
     this.sending = true;
     try {
       while (this.unsent.length > 0) {
-        const batch = this.unsent.slice(0, MOST_AT_ONCE);
+        const batch = this.unsent.slice(0, this.mostAtOnce);
         const reply = await this.send({ seenSeq: this.seenSeq, gestures: batch });
         if (!reply) return this.retryLater();
-        if (reply.kind === 'saved') await this.confirm(batch, reply.headSeq);
-        else await this.rebase(reply);
+        if (reply === 'refused') await this.refuse(batch);
+        else if (reply.kind === 'saved') await this.confirm(batch, reply.headSeq);
+        else if (reply.kind === 'behind') await this.rebase(reply);
+        else await this.restore(reply);
       }
       this.state = { kind: 'saved', at: new Date() };
     } finally {
@@ -76,8 +85,8 @@ export class Saver {
     }
   }
 
-  /** Null when there was no usable answer: the gestures stay where they are. */
-  private async send(request: AppendRequest): Promise<AppendReply | null> {
+  /** Null when there was no usable answer: the gestures stay where they are. `refused`: it will never take them. */
+  private async send(request: AppendRequest): Promise<AppendReply | 'refused' | null> {
     try {
       const response = await fetch(`/api/editions/${this.editionId}/gestures`, {
         method: 'POST',
@@ -85,6 +94,8 @@ export class Saver {
         body: JSON.stringify(request),
       });
       if (response.status === 401) this.state = { kind: 'signedOut', count: this.unsent.length };
+      // What cannot be read will not be read the next time, either: it must not hold up all that comes after it.
+      if (REFUSED.has(response.status)) return 'refused';
       // 409 is an answer, too: it brings what this desk has not seen.
       if (!response.ok && response.status !== 409) return null;
       const parsed = appendAnswerSchema.safeParse(await response.json());
@@ -100,7 +111,34 @@ export class Saver {
     this.timer = setTimeout(() => void this.flush(), RETRY_MS);
   }
 
+  /** Of several gestures one by one is sent, until the one that is refused is known: that one is set aside and told. */
+  private async refuse(batch: readonly Gesture[]) {
+    if (batch.length > 1) {
+      this.mostAtOnce = 1;
+      return;
+    }
+    this.mostAtOnce = MOST_AT_ONCE;
+    await this.drop(batch);
+    const { registers, refused } = replay([...this.confirmed, ...this.unsent]);
+    await this.drop(refused);
+    this.onRebase(registers, [...batch, ...refused], 'unreadable');
+  }
+
+  /** The server has less than this desk has seen: what it has lost is sent again, after all that it has. */
+  private async restore({ headSeq, history }: Extract<AppendReply, { kind: 'restored' }>) {
+    const there = new Set(history.map(({ gesture }) => gesture.id));
+    const lost = this.confirmed.filter(({ id }) => !there.has(id));
+    for (const gesture of lost) await keepUnsent(this.editionId, gesture);
+    this.unsent = [...lost, ...this.unsent.filter(({ id }) => !there.has(id))];
+    this.confirmed = history.map(({ gesture }) => gesture);
+    this.seenSeq = headSeq;
+    const { registers, refused } = replay([...this.confirmed, ...this.unsent]);
+    await this.drop(refused);
+    this.onRebase(registers, refused, 'overtaken');
+  }
+
   private async confirm(batch: readonly Gesture[], headSeq: number) {
+    if (this.unsent.length === batch.length) this.mostAtOnce = MOST_AT_ONCE;
     this.confirmed.push(...batch);
     this.unsent = this.unsent.slice(batch.length);
     this.seenSeq = headSeq;
@@ -116,7 +154,7 @@ export class Saver {
     await forgetUnsent(this.editionId, new Set(arrived.map((gesture) => gesture.id)));
     const { registers, refused } = replay([...this.confirmed, ...this.unsent]);
     await this.drop(refused);
-    this.onRebase(registers, refused);
+    this.onRebase(registers, refused, 'overtaken');
   }
 
   private async drop(refused: readonly Gesture[]) {

@@ -21,6 +21,8 @@ import { Saver } from './saver.svelte';
 import type { DeskOpening } from './stored';
 
 const OVERTAKEN = 'Someone else changed the same notes; your last marks there were not kept.';
+const SET_ASIDE =
+  'One of your last changes could not be saved and was taken back; everything after it is saved. Make it again to keep it.';
 const CONFLICT = 'These marks have been changed since; nothing was done.';
 
 export class EditionSession {
@@ -46,9 +48,9 @@ export class EditionSession {
     private readonly changed: () => void,
     private readonly say: (notice: string) => void,
   ) {
-    this.saver = new Saver(piece.editionId, history, headSeq, (registers, refused) => {
+    this.saver = new Saver(piece.editionId, history, headSeq, (registers, refused, why) => {
       this.setRegisters(registers);
-      if (refused.length > 0) this.say(OVERTAKEN);
+      if (refused.length > 0) this.say(why === 'unreadable' ? SET_ASIDE : OVERTAKEN);
     });
   }
 

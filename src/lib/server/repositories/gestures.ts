@@ -1,6 +1,6 @@
 /** The history of an edition. */
 import { z } from 'zod';
-import { type Gesture, gestureSchema } from '../../../core/fingering/edition/operation';
+import { type Gesture, storedGestureSchema } from '../../../core/fingering/edition/operation';
 import type { Transaction } from '../db';
 
 export interface StoredGesture {
@@ -39,7 +39,10 @@ export async function listGesturesAfter(
   );
   return rows.map((raw) => {
     const row = gestureRow.parse(raw);
-    return { seq: row.seq, gesture: gestureSchema.parse({ id: row.gesture_id, operations: row.operations }) };
+    return {
+      seq: row.seq,
+      gesture: storedGestureSchema.parse({ id: row.gesture_id, operations: row.operations }),
+    };
   });
 }
 

@@ -52,6 +52,7 @@ export async function insertSession(
   tx: Transaction,
   session: { studioId: string; userId: string; tokenHash: Buffer; expiresAt: Date },
 ): Promise<void> {
+  await tx.query('DELETE FROM sessions WHERE expires_at < now()');
   await tx.query(
     'INSERT INTO sessions (studio_id, user_id, token_hash, expires_at) VALUES ($1, $2, $3, $4)',
     [session.studioId, session.userId, session.tokenHash, session.expiresAt],

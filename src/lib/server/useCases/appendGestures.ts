@@ -13,6 +13,7 @@ import {
 export type AppendAnswer =
   | { readonly kind: 'saved'; readonly headSeq: number }
   | { readonly kind: 'behind'; readonly headSeq: number; readonly missing: readonly StoredGesture[] }
+  | { readonly kind: 'restored'; readonly headSeq: number; readonly history: readonly StoredGesture[] }
   | { readonly kind: 'unknownEdition' };
 
 /**
@@ -28,6 +29,8 @@ export async function appendGestures(
   return withTransaction(owner.studioId, async (tx): Promise<AppendAnswer> => {
     const headSeq = await maybeLockHead(tx, editionId);
     if (headSeq === null) return { kind: 'unknownEdition' };
+    if (seenSeq > headSeq)
+      return { kind: 'restored', headSeq, history: await listGesturesAfter(tx, editionId, 0) };
     const missing = await listGesturesAfter(tx, editionId, seenSeq);
     const own = new Set(gestures.map((gesture) => gesture.id));
     if (missing.some((stored) => !own.has(stored.gesture.id))) return { kind: 'behind', headSeq, missing };

@@ -2,8 +2,12 @@
 import { randomUUID } from 'node:crypto';
 import { type EditionFile, editionFile, readEditionFile } from '../../../core/formats/edition/editionFile';
 import type { ImportError } from '../../../core/formats/importError';
-import type { Gesture, Operation } from '../../../core/fingering/edition/operation';
-import { replay } from '../../../core/fingering/edition/operation';
+import {
+  type Gesture,
+  MOST_OPERATIONS,
+  type Operation,
+  replay,
+} from '../../../core/fingering/edition/operation';
 import { type Registers, valueAt } from '../../../core/fingering/edition/registers';
 import { fail, ok, type Result } from '../../../core/result';
 import { readInput } from '../../../workers/readInput';
@@ -81,7 +85,7 @@ export async function importEdition(
   return ok({ ...stored, parts: imported.value.parts, partIndex: imported.value.partIndex });
 }
 
-/** Adds what differs from `registers` as one gesture at the head. Returns how many marks that were. */
+/** Adds what differs from `registers` at the head, a part at a time where it is much. Returns how many marks that were. */
 async function appendMarks(
   tx: Transaction,
   owner: Owner,
@@ -96,9 +100,12 @@ async function appendMarks(
   if (operations.length === 0) return 0;
   const headSeq = await maybeLockHead(tx, editionId);
   if (headSeq === null) throw new Error('an edition without a head');
-  const gesture: Gesture = { id: randomUUID(), operations };
-  await insertGesture(tx, { ...owner, editionId, seq: headSeq + 1, gesture });
-  await moveHead(tx, editionId, headSeq + 1);
+  let seq = headSeq;
+  for (let from = 0; from < operations.length; from += MOST_OPERATIONS) {
+    const gesture: Gesture = { id: randomUUID(), operations: operations.slice(from, from + MOST_OPERATIONS) };
+    await insertGesture(tx, { ...owner, editionId, seq: ++seq, gesture });
+  }
+  await moveHead(tx, editionId, seq);
   return operations.length;
 }
 
@@ -147,6 +154,8 @@ export async function takeOverMarks(
     return target ? [{ ...mark, target }] : [];
   });
   const taken = await withTransaction(owner.studioId, async (tx) => {
+    // Nobody may save between this reading and the writing: what stands there then would not be what it was put on.
+    if ((await maybeLockHead(tx, editionId)) === null) return 0;
     const history = await listGesturesAfter(tx, editionId, 0);
     const { registers } = replay(history.map((stored) => stored.gesture));
     const free = fitting.filter((mark) => valueAt(registers, mark.target, mark.attribute) === null);
