@@ -1,6 +1,7 @@
 /** The deliberate faults. */
 import type { Fault } from './fault';
 import { GRIP_FAULTS } from './gripFaults';
+import { JUMP_FAULTS } from './jumpFaults';
 
 const RIGHT = 'src/core/fingering/right';
 const JOINT = 'src/core/fingering/dual';
@@ -14,6 +15,7 @@ const OF_REPORT = ['src/core/fingering/report/planReport.test.ts'];
 
 export const FAULTS: readonly Fault[] = [
   ...GRIP_FAULTS,
+  ...JUMP_FAULTS,
   {
     name: 'a table that mixes up its rows as it grows',
     file: 'src/core/fingering/left/lattice/pairTable.ts',
@@ -215,42 +217,6 @@ export const FAULTS: readonly Fault[] = [
     file: 'src/core/fingering/left/rules/standing.ts',
     find: '    last = k;\n',
     put: '    last = 0;\n',
-  },
-  {
-    name: 'a way back costs nothing',
-    file: 'src/core/fingering/left/lattice/handJumps.ts',
-    find: 'price[n] = times * costs.price(a, b)',
-    put: 'price[n] = 0 * costs.price(a, b)',
-  },
-  {
-    name: 'the first hand tried is taken',
-    file: 'src/core/fingering/solver/jumps.ts',
-    find: 'if (least[c]! >= most) break;',
-    put: 'if (least[c]! >= 0) break;',
-  },
-  {
-    name: 'a way back costs the right hand nothing',
-    file: 'src/core/fingering/right/lattice/strokeJumps.ts',
-    find: '= times * way[e]!;',
-    put: '= 0 * way[e]!;',
-  },
-  {
-    name: 'shares of a jump say more than it costs',
-    file: 'src/core/fingering/solver/jumps.ts',
-    find: 'if (rest < least[at]!) least[at] = rest;',
-    put: 'if (least[at] === UNREACHABLE || rest > least[at]!) least[at] = rest;',
-  },
-  {
-    name: 'a base answers whatever it costs',
-    file: 'src/core/fingering/dual/handsPlanner.ts',
-    find: 'maybePlan(ink, base.limit)',
-    put: 'maybePlan(ink)',
-  },
-  {
-    name: 'a base answers after ink was taken away',
-    file: 'src/core/fingering/dual/handsPlanner.ts',
-    find: 'this.bases.find((one) => isBaseOf(one, ink))',
-    put: 'this.bases[0]',
   },
   {
     name: 'the first barre costs nothing',
