@@ -89,6 +89,24 @@ describe('the alignment of a newer score', () => {
     expect(alignment.lost).toHaveLength(4);
   });
 
+  it('lets the ink of a bar that is gone go with it, however like the next one is', () => {
+    const bar = (midis: readonly number[], id: number): Bar =>
+      midis.map((midi, k) => ({ midi, length: 2, id: id + k }));
+    const bars = [
+      bar([52, 55, 59, 64], 1),
+      bar([52, 57, 60, 64], 11),
+      bar([52, 57, 60, 65], 21),
+      bar([50, 57, 62, 65], 31),
+    ];
+    // The second bar goes; all but one of its notes are in the third, too.
+    const next = [bars[0]!, bars[2]!, bars[3]!];
+    const oldIds = uidsById(bars);
+    const inked = new Set([11, 12, 13, 14].map((id) => oldIds.get(id)!));
+    const alignment = alignScores(scoreOf(bars), scoreOf(next), inked);
+    expect([...alignment.notes.values()].filter((uid) => inked.has(uid))).toEqual([]);
+    for (const [id, uid] of uidsById(next)) expect(alignment.notes.get(uid)).toBe(oldIds.get(id));
+  });
+
   it('of equal bars of which one goes, keeps those with ink', () => {
     const bar = (id: number): Bar => [
       { midi: 60, length: 2, id },

@@ -29,8 +29,11 @@ function pair(heads: Heads, next: ScoreNote, old: ScoreNote) {
   heads.taken.add(old);
 }
 
-/** A note that carries ink outweighs any number of notes without. */
-const INKED_WEIGHT = 10_000;
+/**
+ * Ink decides between bars that are equal otherwise, and never against the music: its mark on a note belongs to that
+ * note, and goes with it when its bar goes.
+ */
+const INKED_WEIGHT = 1.001;
 
 /**
  * @param inked uids of old notes that carry something of the teacher's: where several alignments share as much

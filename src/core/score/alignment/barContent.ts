@@ -5,6 +5,8 @@ import type { Score, ScoreNote } from '../model';
 export interface BarContent {
   readonly number: string;
   readonly notes: readonly ScoreNote[];
+  /** All of it, with voices and lengths: equal where two bars are the same music. */
+  readonly whole: string;
   /** By place in the bar and pitch: the weights of the notes there. */
   readonly places: ReadonlyMap<string, readonly number[]>;
   /** By pitch alone. */
@@ -20,6 +22,9 @@ export function placeKey(score: Score, note: ScoreNote, shift: number): string {
   return `${offset}${note.grace ? `g${note.grace.beforeMain}` : ''}:${note.soundingMidi + shift}`;
 }
 
+const lengthText = (score: Score, { durationTicks }: ScoreNote) =>
+  fractionText(fraction(durationTicks, score.ticksPerQuarter));
+
 export const pitchKey = (note: ScoreNote, shift: number): string => String(note.soundingMidi + shift);
 
 /** @param shift semitones added to every pitch, for files that differ by octaves */
@@ -29,6 +34,9 @@ export function barContents(score: Score, shift: number, weightOf: WeightOf): re
   return score.measures.map((measure, k) => ({
     number: measure.number,
     notes: notes[k]!,
+    whole: notes[k]!.map((note) => `${placeKey(score, note, shift)} ${lengthText(score, note)} ${note.voice}`)
+      .sort()
+      .join(),
     places: collected(notes[k]!, (note) => placeKey(score, note, shift), weightOf),
     pitches: collected(notes[k]!, (note) => pitchKey(note, shift), weightOf),
   }));

@@ -12,8 +12,10 @@ export interface BarPair {
 /** Shared music at the same place in the bar counts more than the same pitch at another place. */
 const SAME_PLACE = 3;
 const SAME_PITCH = 1;
+/** A bar that holds the same and nothing else is that bar: so much more for each of its notes. */
+const SAME_BAR = 4;
 /** Breaks ties: the same printed number, which programs may change at will. */
-const SAME_NUMBER = 0.01;
+const SAME_NUMBER = 0.0001;
 
 /** In order of both scores. Bars that share no pitch are never paired. */
 export function pairBars(old: readonly BarContent[], next: readonly BarContent[]): readonly BarPair[] {
@@ -45,7 +47,9 @@ function likenessOf(old: readonly BarContent[], next: readonly BarContent[]): Fl
   for (let i = 0; i < old.length; i++) {
     for (let j = 0; j < next.length; j++) {
       const k = i * next.length + j;
-      if (likeness[k]! > 0 && old[i]!.number === next[j]!.number) likeness[k]! += SAME_NUMBER;
+      if (likeness[k]! === 0) continue;
+      if (old[i]!.whole === next[j]!.whole) likeness[k]! += SAME_BAR * old[i]!.notes.length;
+      if (old[i]!.number === next[j]!.number) likeness[k]! += SAME_NUMBER;
     }
   }
   return likeness;
