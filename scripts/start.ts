@@ -12,12 +12,19 @@ import { startServer } from './run/server';
 import { StartProblem } from './run/shell';
 
 const HELP = `./start [--port N] [--data FOLDER] [--no-demo]
-  --port N       port of the web server (default 4180, or the next free one)
+  --port N       port of the web server (default 4180, or another where that is in use)
   --data FOLDER  where the database lives (default .oculon in the project)
   --no-demo      without the demo studio
   DATABASE_URL   uses this database (its owner's connection) instead of a cluster of its own`;
 
 const DEFAULT_PORT = 4180;
+
+/** @throws StartProblem for what is no port */
+function portOrThrow(text: string): number {
+  const port = Number(text);
+  if (Number.isInteger(port) && port >= 0 && port < 65_536) return port;
+  throw new StartProblem(`“${text}” is no port; --port takes a number from 1 to 65535.`);
+}
 
 async function main() {
   const { values } = parseArgs({
@@ -29,6 +36,7 @@ async function main() {
     },
   });
   if (values.help) return console.log(HELP);
+  const asked = values.port === undefined ? null : portOrThrow(values.port);
   const folder = resolve(values.data ?? DEFAULT_DATA_FOLDER);
   const demo = !values['no-demo'];
   mkdirSync(folder, { recursive: true });
@@ -41,13 +49,21 @@ async function main() {
     if (demo) await seedDemo(cluster.ownerUrl);
     await closePool();
     buildOnce();
-    const port = await freePort(Number(values.port ?? DEFAULT_PORT));
+    const port = await freePort(asked ?? DEFAULT_PORT);
+    if (asked !== null && asked !== 0 && port !== asked)
+      throw new StartProblem(`Port ${asked} is in use; choose another with --port.`);
     const server = await startServer({ port, databaseUrl, demo });
     console.log(`\nOculon is ready: ${server.address}\n(Ctrl-C stops it; the data stays in ${folder})`);
-    const end = () => server.process.kill('SIGTERM');
+    let asksToEnd = false;
+    const end = () => {
+      asksToEnd = true;
+      server.process.kill('SIGTERM');
+    };
     process.once('SIGINT', end);
     process.once('SIGTERM', end);
-    await new Promise((done) => server.process.once('exit', done));
+    const code = await new Promise<number | null>((done) => server.process.once('exit', done));
+    // Whoever started Oculon as a service must hear that it ended by itself.
+    if (!asksToEnd) process.exitCode = code === 0 || code === null ? 1 : code;
   } finally {
     cluster.stop();
   }

@@ -12,6 +12,9 @@ process.on('sveltekit:shutdown', () => {
   void closePool();
 });
 
+// Whoever started it was killed: nobody would ever stop it.
+if (process.send) process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'));
+
 const OPEN_PATHS = new Set(['/', '/sign-in', '/healthz', '/readyz']);
 /** Names of one machine for itself: whoever comes by another than the server's own is sent to that. */
 const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]']);

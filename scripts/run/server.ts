@@ -16,7 +16,8 @@ export async function startServer(options: {
 }): Promise<RunningServer> {
   const address = `http://localhost:${options.port}`;
   const child = spawn(process.execPath, [join(ROOT, 'build/index.js')], {
-    stdio: ['ignore', 'inherit', 'inherit'],
+    // Over the channel it notices when whoever started it is gone.
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     env: {
       ...process.env,
       HOST: '127.0.0.1',

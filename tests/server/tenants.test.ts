@@ -160,6 +160,8 @@ let editionText = '';
 const ROUTES: Readonly<Record<string, (studio: Studio) => readonly [string, RequestInit]>> = {
   '/': () => ['/', {}],
   '/sign-in': () => ['/sign-in', {}],
+  '/healthz': () => ['/healthz', {}],
+  '/readyz': () => ['/readyz', {}],
   '/sign-out': () => ['/sign-out', {}],
   '/shelf': () => ['/shelf', {}],
   '/desk/[pieceId]': (studio) => [`/desk/${studio.pieceId}`, {}],
@@ -205,7 +207,7 @@ const ask = (route: string, studio: Studio, cookie: string | null) => {
 };
 
 const OF_A_STUDIO = Object.keys(ROUTES).filter((route) => route.includes('['));
-const OPEN = ['/', '/sign-in'];
+const OPEN = ['/', '/sign-in', '/healthz', '/readyz'];
 
 describe('the routes', () => {
   it.each(OF_A_STUDIO)('%s answers its own studio and not another one', async (route) => {
