@@ -29,8 +29,12 @@
 
   const SHOWN = 8;
   const inked = $derived(ink.finger !== null || ink.string !== null || ink.pluck !== null);
-  const effort = (tenths: number, rank: number) =>
-    rank === 0 ? 'best' : tenths === 0 ? 'as good' : `+${(tenths / 10).toFixed(1)}`;
+  /** What is far from the best is not worked out to the end: its price says what it is at least. */
+  const effort = ({ extraCost, exact }: LeftChoice | RightChoice, rank: number) => {
+    if (rank === 0) return 'best';
+    const atLeast = choices?.exact && !exact ? '≥ ' : '';
+    return extraCost === 0 && atLeast === '' ? 'as good' : `${atLeast}+${(extraCost / 10).toFixed(1)}`;
+  };
   const letterWords = ({ words, strings }: RightChoice): string =>
     [...words.map((word) => strokeReasonText(word, place)), otherStringsText(strings, place)]
       .filter((text) => text !== '')
@@ -76,7 +80,7 @@
             <button
               class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[1.6rem_1.9rem_2.6rem_1fr] items-baseline gap-x-1 px-1.5 py-1 text-left"
               aria-pressed={current}
-              aria-label="finger {choice.finger}, string {choice.string}, {effort(choice.extraCost, rank)}"
+              aria-label="finger {choice.finger}, string {choice.string}, {effort(choice, rank)}"
               onclick={() => choose(choice.finger, choice.string)}
             >
               <span class="font-serif text-lg leading-none font-semibold">{choice.finger}</span>
@@ -86,7 +90,7 @@
               >
               <span>{positionOf(choice)}</span>
               <span class="text-right tabular-nums {rank === 0 ? 'font-semibold' : ''}"
-                >{effort(choice.extraCost, rank)}</span
+                >{effort(choice, rank)}</span
               >
               {#if choice.words.length + choice.strokeWords.length > 0}
                 <span class="col-span-4 text-xs leading-snug opacity-80">{reasonText(choice, rank)}</span>
@@ -130,7 +134,7 @@
             onclick={() => pluck(choice.pluck)}
           >
             <span class="font-serif text-lg leading-none italic">{choice.pluck}</span>
-            <span class="block text-xs tabular-nums">{effort(choice.extraCost, rank)}</span>
+            <span class="block text-xs tabular-nums">{effort(choice, rank)}</span>
           </button>
         {/each}
       </div>
