@@ -225,16 +225,16 @@
           acceptSlur={() => acceptSlur(desk)}
           refuseSlur={() => refuseSlur(desk)}
         />
-      {:else if desk.planning.busy && !desk.refusal}
+      {:else if desk.planning.busy && desk.planning.share === 0 && !desk.refusal}
         <p class="text-sm" role="status">Planning both hands …</p>
       {/if}
       {#if desk.planning.busy && desk.planning.share > 0}
         <p class="text-sm" role="status">
-          The first bars are fingered; the whole piece is being planned:
-          <progress class="progress" value={desk.planning.share} max="1"></progress>
+          {desk.planning.plan ? 'The first bars are fingered; the' : 'The'} whole piece is being planned:
+          <progress class="progress" value={desk.planning.share} max="1" aria-label="planned"></progress>
         </p>
       {/if}
-      {#if desk.planning.plan && tab === 'note'}
+      {#if desk.planning.plan && !desk.planning.busy && tab === 'note'}
         <FindingsPanel
           findings={desk.findings}
           barOf={(uid) => desk.selection.barOf(uid)}
