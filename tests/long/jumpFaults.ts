@@ -1,6 +1,8 @@
 /** Faults of ways back, and of edits on a part of the states. */
 import type { Fault } from './fault';
 
+const ON_BASES = 'src/core/fingering/dual/handsPlanner.test.ts';
+
 export const JUMP_FAULTS: readonly Fault[] = [
   {
     name: 'a way back costs nothing',
@@ -19,6 +21,7 @@ export const JUMP_FAULTS: readonly Fault[] = [
     file: 'src/core/fingering/right/lattice/strokeJumps.ts',
     find: '= times * way[e]!;',
     put: '= 0 * way[e]!;',
+    tests: ['src/core/fingering/right/lattice/planRight.test.ts'],
   },
   {
     name: 'shares of a jump say more than it costs',
@@ -27,15 +30,10 @@ export const JUMP_FAULTS: readonly Fault[] = [
     put: 'if (least[at] === UNREACHABLE || rest > least[at]!) least[at] = rest;',
   },
   {
-    name: 'a base answers whatever it costs',
-    file: 'src/core/fingering/dual/handsPlanner.ts',
-    find: 'maybePlan(ink, base.limit)',
-    put: 'maybePlan(ink)',
-  },
-  {
     name: 'a base answers after ink was taken away',
     file: 'src/core/fingering/dual/handsPlanner.ts',
     find: 'this.bases.find((one) => isBaseOf(one, ink))',
     put: 'this.bases[0]',
+    tests: [ON_BASES],
   },
 ];

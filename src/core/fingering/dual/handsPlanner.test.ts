@@ -9,10 +9,10 @@ import { JointPlanner } from './planBoth';
 
 const problemAt = (seed: number) => problemFrom(barXml(randomNotes(seed, 20), 90));
 
-const prepared = (problem: ReturnType<typeof problemAt>) => {
+const prepared = (problem: ReturnType<typeof problemAt>, kept?: number) => {
   const left = new LeftPlanner(problem);
   const setting = plainSetting(problem);
-  const hands = new HandsPlanner(problem, left, setting);
+  const hands = new HandsPlanner(problem, left, setting, kept);
   const prepare = () => {
     for (const _step of hands.preparing()) continue;
   };
@@ -20,11 +20,14 @@ const prepared = (problem: ReturnType<typeof problemAt>) => {
   return { left, hands, prepare, anew };
 };
 
+/** So little above the best that edits lead beyond it again and again. */
+const KEPT_HERE = 40;
+
 describe('edits on the states that still matter', () => {
   let onBase = 0;
   it.each([2, 3, 5, 8])('cost what a planner of all states finds (seed %i)', (seed) => {
     const problem = problemAt(seed);
-    const { left, hands, prepare, anew } = prepared(problem);
+    const { left, hands, prepare, anew } = prepared(problem, KEPT_HERE);
     hands.current(new Map());
     prepare();
     expect(hands.isPrepared).toBe(true);
@@ -88,6 +91,46 @@ describe('edits on the states that still matter', () => {
       some.map(({ place }) => placeId(place)).sort((a, b) => a - b);
     for (const { index } of problem.strikes)
       expect(places(hands.candidates(free, index))).toEqual(places(left.candidates(free, index)));
+  });
+});
+
+describe('a base', () => {
+  const edited = (seed: number) => {
+    const problem = problemFrom(barXml(randomNotes(seed, 12), 90));
+    const { left, hands, prepare, anew } = prepared(problem, 25);
+    const random = randomFrom(100 + seed);
+    const near = (ink: Ink) => {
+      const strike = problem.strikes[Math.floor(random() * problem.strikes.length)]!;
+      const choices = left.candidates(ink, strike.index);
+      const { finger, string } = choices[Math.min(Math.floor(random() * 3), choices.length - 1)]!.place;
+      return new Map(ink).set(strike.uids[0]!, { finger, string, pluck: null });
+    };
+    return { hands, prepare, anew, near };
+  };
+
+  it.each([1, 2, 3, 4, 5, 6, 7, 8])('says nothing beyond what it knows (seed %i)', (seed) => {
+    const { hands, prepare, anew, near } = edited(seed);
+    hands.current(new Map());
+    prepare();
+    // The base stays that of the piece without ink, and what is inked grows dearer and dearer.
+    let ink: Ink = new Map();
+    for (let n = 0; n < 8; n++) {
+      ink = near(ink);
+      expect(hands.current(ink).cost).toBe(anew(ink).cost);
+    }
+  });
+
+  it.each([1, 2, 3, 4, 5, 6, 7, 8])('says nothing about less ink than its own (seed %i)', (seed) => {
+    const { hands, prepare, anew, near } = edited(seed);
+    let ink: Ink = new Map();
+    for (let n = 0; n < 4; n++) ink = near(ink);
+    hands.current(ink);
+    prepare();
+    for (const uid of [...ink.keys()]) {
+      const less = new Map(ink);
+      less.delete(uid);
+      expect(hands.current(less).cost).toBe(anew(less).cost);
+    }
   });
 });
 

@@ -20,8 +20,8 @@ import { type BothHands, JointPlanner, type LeastThrough } from './planBoth';
  * to an eighth remain, and a twentieth of their pairs.
  */
 const KEPT = 300;
-/** Where no more than this is free above the last plan, a new base is made before it is needed. */
-const KEPT_FREE = 150;
+/** Where no more than this share is free above the last plan, a new base is made before it is needed. */
+const FREE_SHARE = 0.5;
 /** Teachers undo: so many earlier bases are kept. */
 const MOST_BASES = 3;
 
@@ -43,10 +43,12 @@ export class HandsPlanner {
   /** Who answered the last question, and which that was. */
   private asked: { readonly ink: Ink; readonly by: JointPlanner; readonly base: Base | null } | null = null;
 
+  /** @param kept see `KEPT` */
   constructor(
     private readonly problem: FingeringProblem,
     private readonly left: LeftPlanner,
     private readonly setting: RightSetting,
+    private readonly kept = KEPT,
   ) {
     this.all = new JointPlanner(problem, left, setting);
   }
@@ -119,7 +121,7 @@ export class HandsPlanner {
   *preparing(): Generator<void> {
     const { asked } = this;
     if (!asked) return;
-    if (!asked.base || asked.base.both.lastCost > asked.base.limit - KEPT_FREE) {
+    if (!asked.base || asked.base.both.lastCost > asked.base.limit - FREE_SHARE * this.kept) {
       if (asked.by !== this.all) this.onAll(asked.ink);
       yield;
       const base = this.baseAround(asked.ink);
@@ -149,7 +151,7 @@ export class HandsPlanner {
   private baseAround(ink: Ink): Base | null {
     const known = this.all.leastThrough();
     if (!known || known.layers.some((layer, k) => layer !== this.left.layers[k])) return null;
-    const limit = known.least + KEPT;
+    const limit = known.least + this.kept;
     const kept = known.through.map((costs) => [...costs.keys()].filter((s) => costs[s]! < limit));
     const left = this.left.narrowed(kept);
     return { ink, known, left, both: new JointPlanner(this.problem, left, this.setting), limit };
