@@ -111,9 +111,9 @@ test('a change that the server will never take is set aside and told; what comes
   });
   await note(page, 'n1').click();
   await page.keyboard.press('2');
+  await expect(page.getByRole('alert')).toContainText('could not be saved and was taken back');
   await note(page, 'n4').click();
   await page.keyboard.press('4');
-  await expect(page.getByRole('alert')).toContainText('could not be saved and was taken back');
   await saved(page);
   await page.reload();
   await untilPlanned(page);
