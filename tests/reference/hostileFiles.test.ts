@@ -141,7 +141,7 @@ function spoilt(text: string, random: () => number): string {
   return kind === 5 ? spoilt(once, random) : once;
 }
 
-const FUZZED = Number(process.env.OCULON_FUZZ ?? 300);
+const FUZZED = Number(process.env.OCULON_FUZZ ?? 200);
 
 describe('files spoilt by chance', () => {
   const demo = readFileSync(new URL('../../demo/late-ferry.musicxml', import.meta.url), 'utf8');
@@ -151,7 +151,7 @@ describe('files spoilt by chance', () => {
   it.each([
     ['a.musicxml', musicXml, FUZZED],
     ['a.abc', abc, FUZZED],
-    ['a.mei', MEI, FUZZED / 3],
+    ['a.mei', MEI, FUZZED / 6],
   ] as const)('%s are read or refused', async (name, text, count) => {
     const random = randomFrom(20);
     const outcomes = new Set<string>();
