@@ -134,9 +134,10 @@ export class NoteChoicesPlanner {
     for (const [n, { pluck }] of known.entries()) {
       if (!near[n]) yield;
       const marks = { ...(lifted.get(uid!) ?? NO_INK), pluck };
-      const found = near[n] ?? this.hands.maybePlanSoon(new Map(lifted).set(uid!, marks));
+      const inked = new Map(lifted).set(uid!, marks);
+      const found = near[n] ?? this.hands.maybePlanSoon(inked);
       if (!found) {
-        const extraCost = this.hands.dearerThan(best.cost);
+        const extraCost = this.hands.dearerThan(inked, best.cost);
         priced.push({ pluck, extraCost, exact: false, words: [], strings: [] });
         continue;
       }

@@ -43,6 +43,9 @@ export class HandsPlanner {
   /** Who answered the last question, and which that was. */
   private asked: { readonly ink: Ink; readonly by: JointPlanner; readonly base: Base | null } | null = null;
 
+  /** What all states were asked about last. */
+  private inkOfAll: Ink | null = null;
+
   /** @param kept see `KEPT` */
   constructor(
     private readonly problem: FingeringProblem,
@@ -71,12 +74,12 @@ export class HandsPlanner {
 
   /** Null where that would take long: where a base says only that it is dear. */
   maybePlanSoon(ink: Ink): BothHands | null {
-    return this.isPrepared ? this.onBase(ink) : this.onAll(ink);
+    return this.baseOf(ink) ? this.onBase(ink) : this.onAll(ink);
   }
 
-  /** What a plan that is no good one costs more than this at least. */
-  dearerThan(cost: number): number {
-    return Math.max(0, (this.bases[0]?.limit ?? 0) - cost);
+  /** What a plan that its base gives no answer to costs more than this at least. */
+  dearerThan(ink: Ink, cost: number): number {
+    return Math.max(0, (this.baseOf(ink)?.limit ?? 0) - cost);
   }
 
   /** Who answered the question about this ink: its bounds and joint lattices are about it. */
@@ -122,8 +125,8 @@ export class HandsPlanner {
     const { asked } = this;
     if (!asked) return;
     if (!asked.base || asked.base.both.lastCost > asked.base.limit - FREE_SHARE * this.kept) {
-      if (asked.by !== this.all) this.onAll(asked.ink);
-      yield;
+      // Whoever was heard in between may have asked all of them something else: a base is about its own ink alone.
+      if (this.inkOfAll !== asked.ink) this.onAll(asked.ink);
       const base = this.baseAround(asked.ink);
       if (!base) return;
       this.bases = [base, ...this.bases].slice(0, MOST_BASES);
@@ -136,11 +139,16 @@ export class HandsPlanner {
 
   private onAll(ink: Ink): BothHands {
     this.asked = { ink, by: this.all, base: null };
+    this.inkOfAll = ink;
     return this.all.plan(ink);
   }
 
+  private baseOf(ink: Ink): Base | undefined {
+    return this.bases.find((one) => isBaseOf(one, ink));
+  }
+
   private onBase(ink: Ink): BothHands | null {
-    const base = this.bases.find((one) => isBaseOf(one, ink));
+    const base = this.baseOf(ink);
     const found = base?.both.maybePlan(ink, base.limit);
     if (!base || !found) return null;
     this.asked = { ink, by: base.both, base };
