@@ -19,15 +19,15 @@ export async function application() {
   const folder = mkdtempSync(join(tmpdir(), 'oculon-bench-'));
   buildOnce();
   const first = await startCluster(folder);
-  process.env.OCULON_DATABASE_URL = await prepareDatabase(first.ownerUrl, folder);
+  process.env.OCULON_DATABASE_URL = (await prepareDatabase(first.ownerUrl, folder)).app;
   await seedDemo(first.ownerUrl);
   await closePool();
   first.stop();
 
   const started = performance.now();
   const cluster = await startCluster(folder);
-  const databaseUrl = await prepareDatabase(cluster.ownerUrl, folder);
-  const server = await startServer({ port: await freePort(0), databaseUrl, demo: true });
+  const database = await prepareDatabase(cluster.ownerUrl, folder);
+  const server = await startServer({ port: await freePort(0), database, demo: true });
   note('application', 'start with data: to the answering server', performance.now() - started, 'ms');
   const browser = await chromium.launch({ executablePath: chromiumOrThrow(), args: CHROMIUM_FLAGS });
   await firstPaints(browser, server.address);

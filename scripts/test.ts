@@ -62,16 +62,17 @@ async function main(): Promise<Tally> {
   ];
   const cluster = await startCluster(folder);
   try {
-    const databaseUrl = await prepareDatabase(cluster.ownerUrl, folder);
-    process.env.OCULON_DATABASE_URL = databaseUrl;
+    const database = await prepareDatabase(cluster.ownerUrl, folder);
+    process.env.OCULON_DATABASE_URL = database.app;
     await seedDemo(cluster.ownerUrl);
     await closePool();
     buildOnce();
-    const server = await startServer({ port: await freePort(0), databaseUrl, demo: true });
+    const server = await startServer({ port: await freePort(0), database, demo: true });
     const env = {
       ...process.env,
       OCULON_TEST_ADDRESS: server.address,
       OCULON_TEST_OWNER_URL: cluster.ownerUrl,
+      OCULON_TEST_JOBS_URL: database.jobs,
       OCULON_CHROMIUM: chromium,
       NO_COLOR: '1',
     };

@@ -1,14 +1,19 @@
 /** Who is asking: every request but the sign-in needs a visitor. */
-import { type Handle, type HandleServerError, json, redirect } from '@sveltejs/kit';
+import { type Handle, type HandleServerError, json, redirect, type ServerInit } from '@sveltejs/kit';
 import { SESSION_COOKIE, visitorOf } from '$lib/server/auth';
 import { closePool } from '$lib/server/db';
-import { backgroundPool, quickPool } from '$lib/server/jobs/pool';
+import { pagePool, planPool, quickPool } from '$lib/server/jobs/pool';
+import { JobRunner } from '$lib/server/jobs/queue';
 import { log } from '$lib/server/log';
+import { PREPARATIONS } from '$lib/server/useCases/prepare';
+
+const jobs = new JobRunner(PREPARATIONS);
+export const init: ServerInit = () => jobs.start();
 
 // The server stops when nothing holds it any more: threads and database connections do.
 process.on('sveltekit:shutdown', () => {
-  quickPool.close();
-  backgroundPool.close();
+  for (const threads of [quickPool, pagePool, planPool]) threads.close();
+  void jobs.close();
   void closePool();
 });
 

@@ -1,14 +1,21 @@
 /** From a server to a database that Oculon can use. */
 import { readdirSync } from 'node:fs';
 import { join, parse } from 'node:path';
+import { makeWorkerUtils } from 'graphile-worker';
 import { runner } from 'node-pg-migrate';
 import pg from 'pg';
 import { keptSecret } from './cluster';
 import { MIGRATIONS } from './paths';
 import { StartProblem } from './shell';
 
-/** Brings the schema up to date and returns the connection of the role that owns nothing. */
-export async function prepareDatabase(ownerUrl: string, dataFolder: string): Promise<string> {
+/** Connections of the roles that the server works as; neither owns a studio's tables. */
+export interface DatabaseUrls {
+  readonly app: string;
+  readonly jobs: string;
+}
+
+/** Brings the schema up to date and returns the connections that the server gets. */
+export async function prepareDatabase(ownerUrl: string, dataFolder: string): Promise<DatabaseUrls> {
   await refuseNewer(ownerUrl);
   await runner({
     databaseUrl: ownerUrl,
@@ -17,12 +24,34 @@ export async function prepareDatabase(ownerUrl: string, dataFolder: string): Pro
     migrationsTable: 'migrations',
     log: () => undefined,
   });
-  const password = keptSecret(join(dataFolder, 'app-password'));
+  const urls = {
+    app: await urlOfRole(ownerUrl, 'oculon_app', keptSecret(join(dataFolder, 'app-password'))),
+    jobs: await urlOfRole(ownerUrl, 'oculon_jobs', keptSecret(join(dataFolder, 'jobs-password'))),
+  };
+  await prepareJobs(ownerUrl, urls.jobs);
+  return urls;
+}
+
+/** The package looks after its own tables, as the role that owns them; only for this it may make a schema. */
+async function prepareJobs(ownerUrl: string, jobsUrl: string): Promise<void> {
+  const may = (sql: (database: string) => string) =>
+    asOwner(ownerUrl, (client) => client.query(sql(client.escapeIdentifier(client.database ?? ''))));
+  await may((database) => `GRANT CREATE ON DATABASE ${database} TO oculon_jobs`);
+  try {
+    const jobs = await makeWorkerUtils({ connectionString: jobsUrl });
+    await jobs.migrate();
+    await jobs.release();
+  } finally {
+    await may((database) => `REVOKE CREATE ON DATABASE ${database} FROM oculon_jobs`);
+  }
+}
+
+async function urlOfRole(ownerUrl: string, role: string, password: string): Promise<string> {
   await asOwner(ownerUrl, (client) =>
-    client.query(`ALTER ROLE oculon_app PASSWORD ${client.escapeLiteral(password)}`),
+    client.query(`ALTER ROLE ${role} PASSWORD ${client.escapeLiteral(password)}`),
   );
   const url = new URL(ownerUrl);
-  url.username = 'oculon_app';
+  url.username = role;
   url.password = password;
   return url.href;
 }

@@ -10,7 +10,11 @@ export interface Outcome {
 }
 
 /** Runs to the end and collects what was printed. */
-export function capture(command: string, args: readonly string[], options: { cwd?: string } = {}): Outcome {
+export function capture(
+  command: string,
+  args: readonly string[],
+  options: { cwd?: string; env?: NodeJS.ProcessEnv } = {},
+): Outcome {
   const done: SpawnSyncReturns<string> = spawnSync(command, args, { encoding: 'utf8', ...options });
   return {
     code: done.status ?? 127,

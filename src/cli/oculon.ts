@@ -15,7 +15,9 @@ Ends with 0, or with 2 when a file or an option could not be used.
 
 ./oculon check FILE… [--school ID] [--right-school ID] [--profile FILE]
   Judges the fingering written in the files: findings as JSON on standard output.
-  Ends with 0, with 1 when something in it cannot be played, or with 2 when a file could not be used.`;
+  Ends with 0, with 1 when something in it cannot be played, or with 2 when a file could not be used.
+
+./oculon admin, backup, restore: accounts and data of the server; ./oculon admin --help`;
 
 const [command, ...rest] = process.argv.slice(2);
 

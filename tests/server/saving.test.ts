@@ -1,8 +1,9 @@
 /** Import and saving over HTTP: bytes unchanged, bad input stores nothing, acknowledged means committed. */
 import { beforeAll, describe, expect, it } from 'vitest';
+import { replay, storedGestureSchema } from '../../src/core/fingering/edition/operation';
 import { DEMO_ACCOUNT } from '../../src/lib/demoAccount';
 import { barXml } from '../helpers/music';
-import { address, asOwner, importAs, sendFile, signInAs, versionOf } from './world';
+import { address, asOwner, editionOf, importAs, sendFile, signInAs, versionOf } from './world';
 
 let cookie: string;
 beforeAll(async () => {
@@ -35,6 +36,11 @@ async function append(editionId: string, seenSeq: number, gestures: readonly obj
   });
   return { status: answer.status, body: (await answer.json()) as Record<string, unknown> };
 }
+
+/** What a history makes, by the core's own replay. */
+const replayed = (gestures: readonly object[]) => [
+  ...replay(gestures.map((one) => storedGestureSchema.parse(one))).registers,
+];
 
 const stored = async (editionId: string) =>
   (
@@ -203,6 +209,32 @@ describe('what a database cannot keep, or has lost', () => {
       history: [{ gesture: { id: first.id } }],
     });
     expect(await stored(edition)).toEqual([1]);
+  });
+
+  it('a long history is read from its last snapshot, which is what all of it makes', async () => {
+    const pieceId = await importAs(cookie, 'long history.musicxml', xml);
+    const editionId = await editionOf(pieceId);
+    const many = Array.from({ length: 450 }, (_, k) => gesture('n1', k === 0 ? null : k % 5, (k + 1) % 5));
+    // One that no longer fits is left out whole, before a snapshot as after it.
+    many.splice(120, 0, gesture('n2', 4, 1));
+    expect((await append(editionId, 0, many.slice(0, 199))).status).toBe(200);
+    expect((await append(editionId, 199, many.slice(199, 451))).body).toMatchObject({ headSeq: 451 });
+    const { rows } = await asOwner((client) =>
+      client.query('SELECT seq, registers FROM snapshots WHERE edition_id = $1', [editionId]),
+    );
+    expect(rows).toEqual([{ seq: 451, registers: replayed(many) }]);
+    expect((await append(editionId, 451, [gesture('n2', null, 3)])).status).toBe(200);
+    const exported = await fetch(`${address}/api/editions/${editionId}/file`, { headers: { cookie } });
+    const { marks } = (await exported.json()) as { marks: { target: string; value: number }[] };
+    expect(marks.map(({ target, value }) => [target, value])).toEqual([
+      ['n1', 450 % 5],
+      ['n2', 3],
+    ]);
+    // Undoing beyond the snapshot is a gesture as any other.
+    expect((await append(editionId, 452, [gesture('n1', 450 % 5, 4)])).body).toMatchObject({ headSeq: 453 });
+    const desk = await (await fetch(`${address}/desk/${pieceId}`, { headers: { cookie } })).text();
+    expect(desk.split(many[3]!.id)).toHaveLength(1);
+    expect(await stored(editionId)).toHaveLength(453);
   });
 
   it('a stored gesture of any size is read: the piece opens, and more is saved', async () => {

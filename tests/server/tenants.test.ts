@@ -18,6 +18,7 @@ const TABLES = [
   'plans',
   'editions',
   'gestures',
+  'snapshots',
 ];
 
 interface Studio {
@@ -42,6 +43,12 @@ async function makeStudio(name: string): Promise<Studio> {
   const editionId = edition.rows[0]!.id;
   const prepared = await untilPrepared(cookie, pieceId);
   await append(cookie, editionId);
+  await asOwner((client) =>
+    client.query(`INSERT INTO snapshots (studio_id, edition_id, seq, registers) VALUES ($1, $2, 1, '[]')`, [
+      id,
+      editionId,
+    ]),
+  );
   return { id, cookie, pieceId, editionId, ...prepared };
 }
 
@@ -133,6 +140,14 @@ describe('the database', () => {
       tx.query('INSERT INTO editions (studio_id, piece_id) VALUES ($1, $2)', [theirs.id, theirs.pieceId]),
     );
     await expect(foreign).rejects.toMatchObject({ code: '42501' });
+  });
+
+  it('keeps its background jobs with a role that sees no studio', async () => {
+    const client = new pg.Client({ connectionString: process.env.OCULON_TEST_JOBS_URL });
+    await client.connect();
+    for (const table of TABLES)
+      await expect(client.query(`SELECT 1 FROM ${table}`)).rejects.toMatchObject({ code: '42501' });
+    await client.end();
   });
 
   it('is used by a role that owns nothing and cannot change source bytes', async () => {

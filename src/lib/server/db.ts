@@ -9,7 +9,8 @@ const STATEMENT_MS = 30_000;
 
 let pool: pg.Pool | null = null;
 
-function thePool(): pg.Pool {
+/** For packages that ask the database by themselves; everything of a studio goes through `withTransaction`. */
+export function thePool(): pg.Pool {
   if (!pool) {
     pool = new pg.Pool({
       connectionString: config().databaseUrl,

@@ -49,6 +49,15 @@
       {/if}
       <button class="btn btn-primary">Sign in</button>
     </form>
+    {#if data.isNew}
+      <div class="border-base-300 mt-5 rounded-box border border-dashed p-4 text-sm" data-testid="no-account">
+        <p class="font-medium">No studio is here yet</p>
+        <p class="mt-1">
+          Whoever looks after this server makes the first one:
+          <span class="font-mono text-xs">./oculon admin --studio … --teacher … --email …</span>
+        </p>
+      </div>
+    {/if}
     {#if data.demo}
       <div class="border-base-300 mt-5 rounded-box border border-dashed p-4 text-sm">
         <p class="font-medium">The demo: {data.demo.studio}</p>

@@ -127,13 +127,16 @@ export function setAttribute<A extends Attribute>(
 }
 
 /**
- * Applies a history from the start. A gesture that no longer fits is left out whole and reported, never forced.
+ * Applies a history from the start, or from the registers as they stood at its beginning. A gesture that no longer fits is left out whole and reported, never forced.
  */
-export function replay(gestures: readonly Gesture[]): {
+export function replay(
+  gestures: readonly Gesture[],
+  base: Registers = NO_REGISTERS,
+): {
   readonly registers: Registers;
   readonly refused: readonly Gesture[];
 } {
-  let registers = NO_REGISTERS;
+  let registers = base;
   const refused: Gesture[] = [];
   for (const gesture of gestures) {
     const result = applyOperations(registers, gesture.operations);

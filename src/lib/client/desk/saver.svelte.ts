@@ -3,7 +3,7 @@
  * has acknowledged is committed there; everything else is sent again, also after the tab was closed.
  */
 import { type Gesture, replay } from '$core/fingering/edition/operation';
-import type { Registers } from '$core/fingering/edition/registers';
+import { NO_REGISTERS, type Registers } from '$core/fingering/edition/registers';
 import { appendAnswerSchema, type AppendReply, type AppendRequest } from '$lib/appendProtocol';
 import { forgetUnsent, keepUnsent, listUnsent } from './unsent';
 
@@ -23,7 +23,10 @@ type Refused = 'overtaken' | 'unreadable';
 
 export class Saver {
   state = $state<SaveState>({ kind: 'saved', at: null });
+  /** What the edition was before `confirmed`. */
+  private base: Registers;
   private confirmed: Gesture[];
+  private seenSeq: number;
   private unsent: Gesture[] = [];
   /** One while a gesture is looked for that the server will not take. */
   private mostAtOnce = MOST_AT_ONCE;
@@ -33,18 +36,19 @@ export class Saver {
 
   constructor(
     private readonly editionId: string,
-    history: readonly Gesture[],
-    private seenSeq: number,
+    stored: { readonly base: Registers; readonly history: readonly Gesture[]; readonly headSeq: number },
     /** Told when gestures from elsewhere changed the edition, with those of one's own that no longer fit. */
     private readonly onRebase: (registers: Registers, refused: readonly Gesture[], why: Refused) => void,
   ) {
-    this.confirmed = [...history];
+    this.base = stored.base;
+    this.confirmed = [...stored.history];
+    this.seenSeq = stored.headSeq;
   }
 
   /** The state of the history and of what an earlier visit could not send. */
   async open(): Promise<Registers> {
     this.unsent = [...(await listUnsent(this.editionId))];
-    const { registers, refused } = replay([...this.confirmed, ...this.unsent]);
+    const { registers, refused } = replay([...this.confirmed, ...this.unsent], this.base);
     await this.drop(refused);
     if (this.unsent.length > 0) void this.flush();
     return registers;
@@ -119,7 +123,7 @@ export class Saver {
     }
     this.mostAtOnce = MOST_AT_ONCE;
     await this.drop(batch);
-    const { registers, refused } = replay([...this.confirmed, ...this.unsent]);
+    const { registers, refused } = replay([...this.confirmed, ...this.unsent], this.base);
     await this.drop(refused);
     this.onRebase(registers, [...batch, ...refused], 'unreadable');
   }
@@ -130,9 +134,10 @@ export class Saver {
     const lost = this.confirmed.filter(({ id }) => !there.has(id));
     for (const gesture of lost) await keepUnsent(this.editionId, gesture);
     this.unsent = [...lost, ...this.unsent.filter(({ id }) => !there.has(id))];
+    this.base = NO_REGISTERS;
     this.confirmed = history.map(({ gesture }) => gesture);
     this.seenSeq = headSeq;
-    const { registers, refused } = replay([...this.confirmed, ...this.unsent]);
+    const { registers, refused } = replay([...this.confirmed, ...this.unsent], this.base);
     await this.drop(refused);
     this.onRebase(registers, refused, 'overtaken');
   }
@@ -152,7 +157,7 @@ export class Saver {
     const arrived = this.unsent.filter((gesture) => known.has(gesture.id));
     this.unsent = this.unsent.filter((gesture) => !known.has(gesture.id));
     await forgetUnsent(this.editionId, new Set(arrived.map((gesture) => gesture.id)));
-    const { registers, refused } = replay([...this.confirmed, ...this.unsent]);
+    const { registers, refused } = replay([...this.confirmed, ...this.unsent], this.base);
     await this.drop(refused);
     this.onRebase(registers, refused, 'overtaken');
   }

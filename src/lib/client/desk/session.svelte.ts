@@ -44,14 +44,18 @@ export class EditionSession {
    * @param say what the person at the desk should know; empty when all went well
    */
   constructor(
-    { piece, history, headSeq }: DeskOpening,
+    { piece, base, history, headSeq }: DeskOpening,
     private readonly changed: () => void,
     private readonly say: (notice: string) => void,
   ) {
-    this.saver = new Saver(piece.editionId, history, headSeq, (registers, refused, why) => {
-      this.setRegisters(registers);
-      if (refused.length > 0) this.say(why === 'unreadable' ? SET_ASIDE : OVERTAKEN);
-    });
+    this.saver = new Saver(
+      piece.editionId,
+      { base: new Map(base), history, headSeq },
+      (registers, refused, why) => {
+        this.setRegisters(registers);
+        if (refused.length > 0) this.say(why === 'unreadable' ? SET_ASIDE : OVERTAKEN);
+      },
+    );
   }
 
   /** Reads what is stored, and what an earlier visit could not send. */

@@ -1,18 +1,10 @@
-/** One worker thread with a queue. Where no built thread exists (scripts, seeds) the work is done in place. */
+/** Worker threads with limits of time and memory. Where no built thread exists (scripts, seeds) work is done in place. */
 import { existsSync } from 'node:fs';
-import { Worker } from 'node:worker_threads';
+import { Piscina } from 'piscina';
 import { config } from '../config';
 import { log } from '../log';
+import { FairTurns } from './fairTurns';
 import type { TaskName, Tasks } from './tasks';
-
-interface Waiting {
-  readonly number: number;
-  readonly name: TaskName;
-  readonly ask: unknown;
-  readonly urgency: number;
-  readonly resolve: (value: never) => void;
-  readonly reject: (problem: Error) => void;
-}
 
 /** A task that takes longer than this is given up, and whoever waits is told. */
 const LONGEST_MS: Readonly<Record<TaskName, number>> = {
@@ -23,91 +15,70 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
 };
 /** A thread that wants more memory ends, and with it the task; the server goes on. */
 const MOST_MEGABYTES = 1_024;
+/** On Linux a thread has a priority of its own: background work gives way to whoever waits for an answer. */
+const BACKGROUND_NICENESS = 10;
 
 /** The work was given up because it took too long or wanted too much memory; asked again it would do so again. */
 export class GivenUp extends Error {}
 
 export class ThreadPool {
-  private worker: Worker | null = null;
-  private readonly queue: Waiting[] = [];
-  private current: Waiting | null = null;
-  private timer: NodeJS.Timeout | null = null;
-  private lastNumber = 0;
+  private piscina: Piscina | null = null;
+  private readonly turns = new FairTurns();
 
-  constructor(private readonly background: boolean) {}
+  constructor(private readonly niceness: number) {}
 
   /**
-   * Tasks of lower `urgency` numbers go first; of equal ones the older.
+   * Studios take turns, each in the order in which it asked.
    * @throws Error (as a rejection) that names the task when its work fails, takes too long or the pool is closed
    */
-  run<N extends TaskName>(name: N, ask: Tasks[N]['ask'], urgency = 0): Promise<Tasks[N]['answer']> {
+  run<N extends TaskName>(studioId: string, name: N, ask: Tasks[N]['ask']): Promise<Tasks[N]['answer']> {
     const path = config().threadPath;
     if (!path || !existsSync(path)) return inPlace(name, ask);
-    return new Promise((resolve, reject) => {
-      const number = ++this.lastNumber;
-      this.queue.push({ number, name, ask, urgency, resolve, reject });
-      this.next(path);
-    });
-  }
-
-  private next(path: string) {
-    if (this.current || this.queue.length === 0) return;
-    this.queue.sort((a, b) => a.urgency - b.urgency || a.number - b.number);
-    const task = (this.current = this.queue.shift()!);
-    const worker = (this.worker ??= this.start(path));
-    this.timer = setTimeout(
-      () => this.giveUp(path, (name) => new GivenUp(`${name}: took too long`)),
-      LONGEST_MS[task.name],
-    );
-    worker.postMessage({ number: task.number, name: task.name, ask: task.ask });
+    return this.turns.take(studioId, () => this.runNow(path, name, ask));
   }
 
   /** Ends the thread; whoever waits is told, and may ask again. */
   close(): void {
-    const left = [...(this.current ? [this.current] : []), ...this.queue.splice(0)];
-    void this.worker?.terminate();
-    this.worker = null;
-    this.finish();
-    for (const { name, reject } of left) reject(new Error(`${name}: the server is closing`));
+    this.turns.close(new Error('the server is closing'));
+    void this.piscina?.destroy();
+    this.piscina = null;
   }
 
-  private start(path: string): Worker {
-    const worker = new Worker(path, {
-      workerData: { background: this.background },
+  private async runNow<N extends TaskName>(
+    path: string,
+    name: N,
+    ask: Tasks[N]['ask'],
+  ): Promise<Tasks[N]['answer']> {
+    const piscina = (this.piscina ??= this.start(path));
+    try {
+      // The time counts from here on: it is this task's turn.
+      const answer: unknown = await piscina.run(
+        { name, ask },
+        { signal: AbortSignal.timeout(LONGEST_MS[name]) },
+      );
+      return answer as Tasks[N]['answer'];
+    } catch (error) {
+      throw reasonOf(name, error as Error & { readonly code?: string });
+    }
+  }
+
+  private start(path: string): Piscina {
+    const piscina = new Piscina({
+      filename: path,
+      minThreads: 1,
+      maxThreads: 1,
+      niceIncrement: this.niceness,
       resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
     });
-    worker.on('message', (answer: { number: number; value?: never; problem?: string }) => {
-      if (answer.number !== this.current?.number) return;
-      const task = this.current;
-      this.finish();
-      if (answer.problem === undefined) task.resolve(answer.value as never);
-      else task.reject(new Error(answer.problem));
-      this.next(path);
-    });
-    worker.on('error', (error: Error & { code?: string }) => {
-      log.error({ err: error }, 'a worker thread ended');
-      const isFull = error.code === 'ERR_WORKER_OUT_OF_MEMORY';
-      this.giveUp(path, (name) =>
-        isFull ? new GivenUp(`${name}: wanted too much memory`) : new Error(`${name}: ${error.message}`),
-      );
-    });
-    return worker;
+    piscina.on('error', (error: Error) => log.error({ err: error }, 'a worker thread ended'));
+    return piscina;
   }
+}
 
-  private giveUp(path: string, why: (name: TaskName) => Error) {
-    const task = this.current;
-    void this.worker?.terminate();
-    this.worker = null;
-    this.finish();
-    task?.reject(why(task.name));
-    this.next(path);
-  }
-
-  private finish() {
-    if (this.timer) clearTimeout(this.timer);
-    this.timer = null;
-    this.current = null;
-  }
+function reasonOf(name: TaskName, error: Error & { readonly code?: string }): Error {
+  if (error.name === 'AbortError') return new GivenUp(`${name}: took too long`);
+  if (error.code === 'ERR_WORKER_OUT_OF_MEMORY') return new GivenUp(`${name}: wanted too much memory`);
+  return new Error(`${name}: ${error.message}`, { cause: error });
 }
 
 /** Loaded only here, so that the server itself never carries the engraver and the planner. */
@@ -116,6 +87,7 @@ async function inPlace<N extends TaskName>(name: N, ask: Tasks[N]['ask']): Promi
   return HANDLERS[name](ask);
 }
 
-/** For files that somebody waits for, and for everything that can wait. */
-export const quickPool = new ThreadPool(false);
-export const backgroundPool = new ThreadPool(true);
+/** For files that somebody waits for; for pages, and for plans, which can wait and take longest. */
+export const quickPool = new ThreadPool(0);
+export const pagePool = new ThreadPool(BACKGROUND_NICENESS);
+export const planPool = new ThreadPool(BACKGROUND_NICENESS);

@@ -10,6 +10,12 @@ const sessionRow = z.object({
   display_name: z.string(),
 });
 
+/** @throws DatabaseError when the statement fails: the transaction is undone */
+export async function hasAccounts(): Promise<boolean> {
+  const rows = await beforeStudio<{ there: boolean }>('SELECT has_accounts() AS there', []);
+  return rows[0]!.there;
+}
+
 export interface Account {
   readonly studioId: string;
   readonly userId: string;

@@ -2,11 +2,10 @@
 import type { Gesture } from '../../../core/fingering/edition/operation';
 import { withTransaction } from '../db';
 import {
-  insertGesture,
+  insertGestures,
   listGesturesAfter,
   listKnownIds,
   maybeLockHead,
-  moveHead,
   type StoredGesture,
 } from '../repositories/gestures';
 
@@ -36,12 +35,7 @@ export async function appendGestures(
     if (missing.some((stored) => !own.has(stored.gesture.id))) return { kind: 'behind', headSeq, missing };
 
     const known = await listKnownIds(tx, editionId, [...own]);
-    let seq = headSeq;
-    for (const gesture of gestures) {
-      if (known.has(gesture.id)) continue;
-      await insertGesture(tx, { ...owner, editionId, seq: ++seq, gesture });
-    }
-    await moveHead(tx, editionId, seq);
-    return { kind: 'saved', headSeq: seq };
+    const fresh = gestures.filter(({ id }) => !known.has(id));
+    return { kind: 'saved', headSeq: await insertGestures(tx, owner, editionId, headSeq, fresh) };
   });
 }

@@ -2,21 +2,16 @@
 import { randomUUID } from 'node:crypto';
 import { type EditionFile, editionFile, readEditionFile } from '../../../core/formats/edition/editionFile';
 import type { ImportError } from '../../../core/formats/importError';
-import {
-  type Gesture,
-  MOST_OPERATIONS,
-  type Operation,
-  replay,
-} from '../../../core/fingering/edition/operation';
+import { type Gesture, MOST_OPERATIONS, type Operation } from '../../../core/fingering/edition/operation';
 import { type Registers, valueAt } from '../../../core/fingering/edition/registers';
 import { fail, ok, type Result } from '../../../core/result';
 import { readInput } from '../../../workers/readInput';
 import { type Transaction, withTransaction } from '../db';
 import { quickPool } from '../jobs/pool';
-import { insertGesture, listGesturesAfter, maybeLockHead, moveHead } from '../repositories/gestures';
+import { insertGestures, maybeLockHead, readEdition } from '../repositories/gestures';
 import { maybeFindPieceOfEdition } from '../repositories/pieces';
 import { maybeFindVersion, maybeReadDocument, maybeReadSource } from '../repositories/versions';
-import { type ImportedPiece, type Owner, storePiece } from './importPiece';
+import { type ImportedPiece, orTooLong, type Owner, storePiece } from './importPiece';
 import { convertedFromOf } from './prepare';
 
 /**
@@ -30,8 +25,7 @@ export async function maybeExportEdition(owner: Owner, editionId: string): Promi
     const source = version && (await maybeReadSource(tx, version.id));
     const bytes = version && (await maybeReadDocument(tx, version.id));
     if (!piece || !version || !source || !bytes) return null;
-    const history = await listGesturesAfter(tx, editionId, 0);
-    const { registers } = replay(history.map((stored) => stored.gesture));
+    const { registers } = await readEdition(tx, editionId);
     const input = { bytes, partIndex: version.partIndex, uids: version.uids, registers: [...registers] };
     return editionFile({
       title: piece.title,
@@ -66,7 +60,7 @@ export async function importEdition(
     bytes: Buffer.from(score.source, 'base64'),
     partIndex: score.part,
   };
-  const imported = await quickPool.run('import', file);
+  const imported = await orTooLong(quickPool.run(owner.studioId, 'import', file));
   if (!imported.ok) return imported;
   const { noteheads, read } = imported.value;
   if (
@@ -100,12 +94,10 @@ async function appendMarks(
   if (operations.length === 0) return 0;
   const headSeq = await maybeLockHead(tx, editionId);
   if (headSeq === null) throw new Error('an edition without a head');
-  let seq = headSeq;
-  for (let from = 0; from < operations.length; from += MOST_OPERATIONS) {
-    const gesture: Gesture = { id: randomUUID(), operations: operations.slice(from, from + MOST_OPERATIONS) };
-    await insertGesture(tx, { ...owner, editionId, seq: ++seq, gesture });
-  }
-  await moveHead(tx, editionId, seq);
+  const gestures: Gesture[] = [];
+  for (let from = 0; from < operations.length; from += MOST_OPERATIONS)
+    gestures.push({ id: randomUUID(), operations: operations.slice(from, from + MOST_OPERATIONS) });
+  await insertGestures(tx, owner, editionId, headSeq, gestures);
   return operations.length;
 }
 
@@ -131,7 +123,7 @@ export async function takeOverMarks(
   });
   if (!aligned) return fail({ code: 'unknownPiece' });
   const { version, document } = aligned;
-  const next = await quickPool.run('nextVersion', {
+  const asked = quickPool.run(owner.studioId, 'nextVersion', {
     old: {
       bytes: Buffer.from(score.document ?? score.source, 'base64'),
       kind: 'musicxml',
@@ -145,6 +137,7 @@ export async function takeOverMarks(
     // Far above every name that either side uses, so that unpaired notes meet nothing.
     used: { nextNote: 5_000_000, nextBar: 500_000 },
   });
+  const next = await orTooLong(asked);
   if (!next.ok) return next;
   const own = new Map(
     next.value.uids.notes.map((uid, k) => [uid, version.uids?.notes[k] ?? `n${k + 1}`] as const),
@@ -156,8 +149,7 @@ export async function takeOverMarks(
   const taken = await withTransaction(owner.studioId, async (tx) => {
     // Nobody may save between this reading and the writing: what stands there then would not be what it was put on.
     if ((await maybeLockHead(tx, editionId)) === null) return 0;
-    const history = await listGesturesAfter(tx, editionId, 0);
-    const { registers } = replay(history.map((stored) => stored.gesture));
+    const { registers } = await readEdition(tx, editionId);
     const free = fitting.filter((mark) => valueAt(registers, mark.target, mark.attribute) === null);
     return appendMarks(tx, owner, editionId, free, registers);
   });

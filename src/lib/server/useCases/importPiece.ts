@@ -43,7 +43,9 @@ export async function importPiece(
   owner: Owner,
   file: ImportedFile,
 ): Promise<Result<ImportedPiece, ImportError>> {
-  const imported = await orTooLong(quickPool.run('import', { ...file, partIndex: file.partIndex ?? null }));
+  const imported = await orTooLong(
+    quickPool.run(owner.studioId, 'import', { ...file, partIndex: file.partIndex ?? null }),
+  );
   if (!imported.ok) return imported;
   const { parts, partIndex } = imported.value;
   const stored = await withTransaction(owner.studioId, (tx) =>

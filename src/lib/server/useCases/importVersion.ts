@@ -1,13 +1,12 @@
 /** A newer file of a piece: its notes are found again, and what the teacher set stays on them. */
 import { listRegisters } from '../../../core/fingering/edition/registers';
-import { replay } from '../../../core/fingering/edition/operation';
 import { fail, ok, type Result } from '../../../core/result';
 import type { ImportError } from '../../../core/formats/importError';
 import { summaryOf } from '../../pieceSummary';
 import type { VersionReport } from '../../versionReport';
 import { withTransaction } from '../db';
 import { quickPool } from '../jobs/pool';
-import { listGesturesAfter } from '../repositories/gestures';
+import { readEdition } from '../repositories/gestures';
 import { maybeFindPiece, moveToVersion } from '../repositories/pieces';
 import { insertVersion, maybeFindVersion, maybeReadDocument } from '../repositories/versions';
 import { type ImportedFile, orTooLong, type Owner } from './importPiece';
@@ -23,14 +22,13 @@ export async function importVersion(
     const version = piece && (await maybeFindVersion(tx, piece.versionId));
     const bytes = version && (await maybeReadDocument(tx, version.id));
     if (!piece || !version || !bytes) return null;
-    const history = await listGesturesAfter(tx, piece.editionId, 0);
-    return { piece, version, bytes, ...replay(history.map((stored) => stored.gesture)) };
+    return { piece, version, bytes, ...(await readEdition(tx, piece.editionId)) };
   });
   if (!state) return fail({ code: 'unknownPiece' });
   const { version, bytes, registers } = state;
   const marks = listRegisters(registers).filter(({ target }) => target.startsWith('n'));
   const old = { bytes, kind: 'musicxml', partIndex: version.partIndex, uids: version.uids } as const;
-  const asked = quickPool.run('nextVersion', {
+  const asked = quickPool.run(owner.studioId, 'nextVersion', {
     old,
     bytes: file.bytes,
     fileName: file.fileName,

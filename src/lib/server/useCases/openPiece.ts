@@ -1,7 +1,7 @@
 /** Everything that the desk and the survey need to open a piece. */
 import { replay } from '../../../core/fingering/edition/operation';
 import { withTransaction } from '../db';
-import { listGesturesAfter } from '../repositories/gestures';
+import { readHistory } from '../repositories/gestures';
 import { maybeFindPiece } from '../repositories/pieces';
 import { hasPage, maybeFindPlanSeq } from '../repositories/prepared';
 import { maybeFindVersion } from '../repositories/versions';
@@ -13,10 +13,10 @@ export async function maybeOpenPiece(studioId: string, pieceId: string) {
     const piece = await maybeFindPiece(tx, pieceId);
     const version = piece && (await maybeFindVersion(tx, piece.versionId));
     if (!piece || !version) return null;
-    const stored = await listGesturesAfter(tx, piece.editionId, 0);
-    const history = stored.map((one) => one.gesture);
-    const headSeq = stored.at(-1)?.seq ?? 0;
-    const { registers } = replay(history);
+    const { base, baseSeq, later } = await readHistory(tx, piece.editionId);
+    const history = later.map(({ gesture }) => gesture);
+    const headSeq = later.at(-1)?.seq ?? baseSeq;
+    const { registers } = replay(history, base);
     const pageKey = contentKeyOf(registers);
     const planKey = planKeyOf(registers);
     const hasStoredPage = await hasPage(tx, version.id, pageKey);
@@ -24,6 +24,8 @@ export async function maybeOpenPiece(studioId: string, pieceId: string) {
     if (!hasStoredPage || planSeq !== headSeq) prepareLater(studioId, piece);
     return {
       piece,
+      /** The registers at a gesture, and the gestures since. */
+      base: [...base],
       history,
       headSeq,
       version: {

@@ -1,89 +1,100 @@
 /** Makes pages and plans ready in the background, as far as they are not there yet. */
 import { createHash } from 'node:crypto';
 import { lensKey, type Registers, scoreCorrectionsKey } from '../../../core/fingering/edition/registers';
-import { replay } from '../../../core/fingering/edition/operation';
 import { ENGRAVER, PLANNER } from 'virtual:model-names';
 import type { DocumentInput } from '../../../workers/readInput';
-import { withTransaction } from '../db';
-import { backgroundPool } from '../jobs/pool';
+import { type Transaction, withTransaction } from '../db';
+import { pagePool, planPool } from '../jobs/pool';
+import { addJob, type Job, type JobHandlers } from '../jobs/queue';
 import { log } from '../log';
-import { listGesturesAfter } from '../repositories/gestures';
+import { readEdition } from '../repositories/gestures';
 import type { Piece } from '../repositories/pieces';
-import { hasPage, insertPage, maybeFindPlanSeq, insertPlan } from '../repositories/prepared';
+import { hasPage, insertPage, insertPlan, maybeFindPlanSeq } from '../repositories/prepared';
 import { maybeFindVersion, maybeReadDocument, type Version } from '../repositories/versions';
 
 /** Names the page of a version under corrections: equal exactly when the page would be. */
 export const contentKeyOf = (registers: Registers): string =>
-  createHash('sha256')
-    .update(`${ENGRAVER}\n${scoreCorrectionsKey(registers)}`)
-    .digest('hex')
-    .slice(0, 32);
+  digestOf(`${ENGRAVER}\n${scoreCorrectionsKey(registers)}`);
 
 export const planKeyOf = (registers: Registers): string =>
   `${PLANNER} ${lensKey(registers)} ${contentKeyOf(registers)}`;
 
+const digestOf = (text: string) => createHash('sha256').update(text).digest('hex').slice(0, 32);
+
 export const convertedFromOf = (version: Version): 'abc' | 'mei' | null =>
   version.kind === 'musicxml' ? null : version.kind;
 
-/** What is being made, so that a shelf that is loaded twice does not ask twice. */
-const underWay = new Set<string>();
-
-/** What could not be made: a view of the shelf must not ask for it again and again. */
-const failed = new Map<string, number>();
-const TRIED_AGAIN_AFTER_MS = 3_600_000;
-
-/** Returns at once; pages of all pieces come before plans. */
-export function prepareLater(studioId: string, piece: Pick<Piece, 'id' | 'versionId' | 'editionId'>): void {
-  const name = `${studioId} ${piece.versionId} ${piece.editionId}`;
-  const failedAt = failed.get(name) ?? -Infinity;
-  if (underWay.has(name) || Date.now() - failedAt < TRIED_AGAIN_AFTER_MS) return;
-  underWay.add(name);
-  prepare(studioId, piece)
-    .catch((error: unknown) => {
-      failed.set(name, Date.now());
-      log.error({ err: error, piece: piece.id }, 'a piece could not be prepared');
-    })
-    .finally(() => underWay.delete(name));
+/** Returns at once. */
+export function prepareLater(
+  studioId: string,
+  { versionId, editionId }: Pick<Piece, 'versionId' | 'editionId'>,
+): void {
+  const job: Job = { studioId, versionId, editionId };
+  askFor(job).catch((error: unknown) => log.warn({ err: error }, 'a piece could not be asked for'));
 }
 
-async function prepare(studioId: string, piece: Pick<Piece, 'versionId' | 'editionId'>): Promise<void> {
-  const wanted = await withTransaction(studioId, async (tx) => {
-    const history = await listGesturesAfter(tx, piece.editionId, 0);
-    const { registers } = replay(history.map((stored) => stored.gesture));
-    const headSeq = history.at(-1)?.seq ?? 0;
-    const contentKey = contentKeyOf(registers);
-    const planKey = planKeyOf(registers);
-    const page = await hasPage(tx, piece.versionId, contentKey);
-    const plan = await maybeFindPlanSeq(tx, piece.editionId, piece.versionId, planKey);
-    if (page && plan === headSeq) return null;
-    const version = await maybeFindVersion(tx, piece.versionId);
-    const bytes = await maybeReadDocument(tx, piece.versionId);
-    if (!version || !bytes) return null;
-    const input: DocumentInput = {
-      bytes,
-      partIndex: version.partIndex,
-      uids: version.uids,
-      convertedFrom: convertedFromOf(version),
-      registers: [...registers],
-    };
-    return { input, headSeq, contentKey, planKey, page, plan: plan === headSeq };
-  });
-  if (!wanted) return;
-  const { input, headSeq, contentKey, planKey } = wanted;
-  const page = wanted.page ? null : backgroundPool.run('page', input, 1);
-  const plan = wanted.plan ? null : backgroundPool.run('plan', input, 2);
-  // Both wait in the queue together; a page that fails must not leave its plan unheard.
-  plan?.catch(() => undefined);
-  if (page) {
-    const made = await page;
-    await withTransaction(studioId, (tx) =>
-      insertPage(tx, { studioId, versionId: piece.versionId, contentKey, ...made }),
+async function askFor(job: Job): Promise<void> {
+  const { page, plan } = await withTransaction(job.studioId, (tx) => lackOf(tx, job));
+  if (page) await addJob('page', job, `${job.versionId} ${page.contentKey}`);
+  if (plan)
+    await addJob('plan', job, `${job.editionId} ${job.versionId} ${plan.headSeq} ${digestOf(plan.planKey)}`);
+}
+
+/** What is not there of the edition as it stands now; null where it is. */
+async function lackOf(tx: Transaction, { versionId, editionId }: Job) {
+  const { registers, headSeq } = await readEdition(tx, editionId);
+  const contentKey = contentKeyOf(registers);
+  const planKey = planKeyOf(registers);
+  const hasItsPage = await hasPage(tx, versionId, contentKey);
+  const hasItsPlan = (await maybeFindPlanSeq(tx, editionId, versionId, planKey)) === headSeq;
+  return {
+    registers,
+    page: hasItsPage ? null : { contentKey },
+    plan: hasItsPlan ? null : { planKey, headSeq },
+  };
+}
+
+/** Whatever has changed since the job was asked for, the edition is made ready as it stands when it begins. */
+export const PREPARATIONS: JobHandlers = {
+  page: async (job) => {
+    const wanted = await withTransaction(job.studioId, async (tx) => {
+      const { registers, page } = await lackOf(tx, job);
+      const input = page && (await maybeInput(tx, job.versionId, registers));
+      return input && { ...page, input };
+    });
+    if (!wanted) return;
+    const made = await pagePool.run(job.studioId, 'page', wanted.input);
+    await withTransaction(job.studioId, (tx) =>
+      insertPage(tx, { ...job, contentKey: wanted.contentKey, ...made }),
     );
-  }
-  if (plan) {
-    const made = await plan;
-    await withTransaction(studioId, (tx) =>
-      insertPlan(tx, { studioId, ...piece, headSeq, planKey, ...made }),
-    );
-  }
+  },
+  plan: async (job) => {
+    const wanted = await withTransaction(job.studioId, async (tx) => {
+      const { registers, plan } = await lackOf(tx, job);
+      const input = plan && (await maybeInput(tx, job.versionId, registers));
+      return input && { ...plan, input };
+    });
+    if (!wanted) return;
+    const { headSeq, planKey, input } = wanted;
+    const made = await planPool.run(job.studioId, 'plan', input);
+    await withTransaction(job.studioId, (tx) => insertPlan(tx, { ...job, headSeq, planKey, ...made }));
+  },
+};
+
+/** Null for a version that is gone. */
+async function maybeInput(
+  tx: Transaction,
+  versionId: string,
+  registers: Registers,
+): Promise<DocumentInput | null> {
+  const version = await maybeFindVersion(tx, versionId);
+  const bytes = await maybeReadDocument(tx, versionId);
+  if (!version || !bytes) return null;
+  return {
+    bytes,
+    partIndex: version.partIndex,
+    uids: version.uids,
+    convertedFrom: convertedFromOf(version),
+    registers: [...registers],
+  };
 }

@@ -12,6 +12,11 @@ export const GET: RequestHandler = async ({ locals, params }) => {
     : null;
   if (!picture) error(404, 'There is no picture of this score.');
   return new Response(picture, {
-    headers: { 'content-type': 'image/svg+xml', 'cache-control': 'private, max-age=3600' },
+    headers: {
+      'content-type': 'image/svg+xml',
+      'cache-control': 'private, max-age=3600',
+      // Opened by itself it is a document: it draws, and does nothing else.
+      'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; font-src data:",
+    },
   });
 };

@@ -1,0 +1,129 @@
+/**
+ * Background work that outlives the server: jobs in PostgreSQL, worked off by this process. The role that keeps them
+ * sees no studio's tables.
+ */
+import { Logger, run, type Runner, type Task } from 'graphile-worker';
+import pg from 'pg';
+import { z } from 'zod';
+import { config } from '../config';
+import { log } from '../log';
+
+export type JobName = 'page' | 'plan';
+
+const jobSchema = z.object({ studioId: z.uuid(), versionId: z.uuid(), editionId: z.uuid() });
+export type Job = z.infer<typeof jobSchema>;
+
+/** A job that fails is tried once more; what fails again stays, so that nobody asks for the same in vain. */
+const MOST_ATTEMPTS = 2;
+/** What failed is tried anew after so long: a full disk is no property of a piece. */
+const REMEMBERED = '1 day';
+/** Plans begin where somebody else's first pages are done: a page is looked at before its plan. */
+const START: Readonly<Record<JobName, number>> = { page: 0, plan: 2 };
+const LAST_PRIORITY = 30_000;
+const RESTART_MS = 2_000;
+
+let pool: pg.Pool | null = null;
+
+function thePool(url: string): pg.Pool {
+  if (!pool) {
+    pool = new pg.Pool({ connectionString: url, max: 6, connectionTimeoutMillis: 5_000 });
+    const lost = (error: Error) => log.warn({ err: error }, 'a connection of the jobs was lost');
+    pool.on('connect', (client) => client.on('error', lost));
+    pool.on('error', lost);
+  }
+  return pool;
+}
+
+/**
+ * Adds a job unless one of the same content waits, runs or has failed. Each studio's jobs stand in a line of their own
+ * (the number of those before is the priority), so that all studios come to their turn.
+ * @param content names what is made: equal exactly when the result would be
+ * @throws DatabaseError when the database does not answer
+ */
+export async function addJob(name: JobName, job: Job, content: string): Promise<void> {
+  const url = config().jobsUrl;
+  if (!url) return;
+  const line = `${job.studioId} ${name} `;
+  await thePool(url).query(
+    `SELECT graphile_worker.add_job($1, payload := $2::json, job_key := $3, job_key_mode := 'unsafe_dedupe',
+       max_attempts := $4, priority := least($5, $6 + (
+         SELECT count(*) FROM graphile_worker.jobs WHERE starts_with(key, $7) AND attempts < max_attempts))::int)`,
+    [name, JSON.stringify(job), line + content, MOST_ATTEMPTS, LAST_PRIORITY, START[name], line],
+  );
+}
+
+export type JobHandlers = Readonly<Record<JobName, (job: Job) => Promise<void>>>;
+
+/** Works off the jobs until it is closed; after a loss of the database it starts again. */
+export class JobRunner {
+  private closed = false;
+  private readonly runners = new Map<JobName, Runner>();
+
+  constructor(private readonly handlers: JobHandlers) {}
+
+  start(): void {
+    const url = config().jobsUrl;
+    if (!url) return;
+    // A line of workers for each: a page never waits for somebody's long plan.
+    for (const name of Object.keys(this.handlers) as JobName[]) void this.keepRunning(url, name);
+  }
+
+  async close(): Promise<void> {
+    this.closed = true;
+    await Promise.all([...this.runners.values()].map((runner) => runner.stop().catch(() => undefined)));
+    await pool?.end();
+    pool = null;
+  }
+
+  private async keepRunning(url: string, name: JobName): Promise<void> {
+    while (!this.closed) {
+      try {
+        await forgetThePast(thePool(url), name);
+        const runner = await run({
+          pgPool: thePool(url),
+          taskList: { [name]: this.taskOf(name) },
+          concurrency: 1,
+          noHandleSignals: true,
+          logger: LOGGER,
+        });
+        this.runners.set(name, runner);
+        await runner.promise;
+      } catch (error) {
+        log.warn({ err: error }, `${name}: the jobs stand still`);
+      }
+      this.runners.delete(name);
+      if (!this.closed) await new Promise((resolve) => setTimeout(resolve, RESTART_MS).unref());
+    }
+  }
+
+  private taskOf(name: JobName): Task {
+    return async (payload) => {
+      try {
+        await this.handlers[name](jobSchema.parse(payload));
+      } catch (error) {
+        log.error({ err: error }, `${name}: a job failed`);
+        throw error;
+      }
+    };
+  }
+}
+
+/** One process works on a database: jobs that still look taken belong to one that was killed. */
+async function forgetThePast(jobs: pg.Pool, name: JobName): Promise<void> {
+  await jobs.query(
+    `SELECT graphile_worker.force_unlock_workers(array_agg(DISTINCT locked_by))
+     FROM graphile_worker.jobs WHERE locked_by IS NOT NULL AND task_identifier = $1`,
+    [name],
+  );
+  await jobs.query(
+    `SELECT graphile_worker.complete_jobs(array_agg(id)) FROM graphile_worker.jobs
+     WHERE task_identifier = $1 AND attempts >= max_attempts AND updated_at < now() - interval '${REMEMBERED}'`,
+    [name],
+  );
+}
+
+/** Failures are logged with their job above; of the package only what concerns itself is heard. */
+const LOGGER = new Logger(() => (level, message) => {
+  if (level === 'warning') log.warn(message);
+  if (level === 'error' && !message.startsWith('Failed task')) log.warn(message);
+});
