@@ -6,7 +6,7 @@ import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScor
 import type { KnownUids } from '../core/formats/musicxml/readEvents';
 import { pitchName } from '../core/music/pitch';
 import { fail, ok, type Result } from '../core/result';
-import { alignScores, type Alignment } from '../core/score/alignment/align';
+import { alignScores, type Alignment, type Doubtful } from '../core/score/alignment/align';
 import { uidsOfNextVersion, type VersionUids } from '../core/score/alignment/nextUids';
 import { readSource, type SourceKind } from './readSource';
 
@@ -58,7 +58,9 @@ export interface StoredVersion {
 export interface NextVersion {
   readonly imported: ImportedScore;
   readonly uids: VersionUids;
-  readonly alignment: Pick<Alignment, 'added' | 'moved' | 'likeness' | 'octaveShift'> & {
+  readonly alignment: Pick<Alignment, 'added' | 'likeness' | 'octaveShift'> & {
+    /** By their names in both versions, with the place in the newer one. */
+    readonly doubtful: readonly (Doubtful & { readonly bar: string; readonly note: string })[];
     readonly lost: readonly { readonly uid: string; readonly bar: string; readonly note: string }[];
     readonly barsAdded: readonly string[];
     readonly barsGone: readonly string[];
@@ -100,7 +102,11 @@ export async function importNextVersion(
     alignment: {
       lost: alignment.lost.flatMap((uid) => lostPlaces(before, uid)),
       added: alignment.added.map((uid) => uids.notes[Number(uid.slice(1)) - 1]!),
-      moved: alignment.moved.map((uid) => uids.notes[Number(uid.slice(1)) - 1]!),
+      doubtful: alignment.doubtful.map((one) => ({
+        ...one,
+        ...placeOfNote(read, one.to),
+        to: uids.notes[Number(one.to.slice(1)) - 1]!,
+      })),
       likeness: alignment.likeness,
       octaveShift: alignment.octaveShift,
       barsAdded: read.measures.filter((_, k) => !pairedNew.has(k)).map((measure) => measure.number),
@@ -111,9 +117,13 @@ export async function importNextVersion(
 
 /** A lost note with its tied noteheads, each at the place that it had. */
 function lostPlaces(score: ScoreDocument['score'], uid: string) {
+  const { tiedUids } = score.notes.find((one) => one.uid === uid)!;
+  return [uid, ...tiedUids].map((one) => ({ uid: one, ...placeOfNote(score, uid) }));
+}
+
+function placeOfNote(score: ScoreDocument['score'], uid: string) {
   const note = score.notes.find((one) => one.uid === uid)!;
-  const bar = score.measures[note.measureIndex]!.number;
-  return [uid, ...note.tiedUids].map((one) => ({ uid: one, bar, note: pitchName(note.pitch) }));
+  return { bar: score.measures[note.measureIndex]!.number, note: pitchName(note.pitch) };
 }
 
 /** The score of a stored version, which has been read once before. */

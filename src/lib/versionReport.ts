@@ -1,5 +1,11 @@
 /** How a newer file was carried over: what the teacher is told, and what is kept of it. */
 import { z } from 'zod';
+import { DOUBTS } from '../core/score/alignment/doubts';
+
+const markSchema = {
+  attribute: z.string(),
+  value: z.union([z.string(), z.number(), z.boolean()]),
+};
 
 export const versionReportSchema = z.object({
   /** Share of the old notes that were found again. */
@@ -9,19 +15,23 @@ export const versionReportSchema = z.object({
   barsGone: z.array(z.string()),
   notesAdded: z.int(),
   notesGone: z.int(),
-  notesMoved: z.int(),
   /** Marks of the teacher that are on notes of the new version. */
   carried: z.int(),
   /** Those that are not, with the place they had. */
-  lost: z.array(
-    z.object({
-      uid: z.string(),
-      bar: z.string(),
-      note: z.string(),
-      attribute: z.string(),
-      value: z.union([z.string(), z.number(), z.boolean()]),
-    }),
-  ),
+  lost: z.array(z.object({ uid: z.string(), bar: z.string(), note: z.string(), ...markSchema })),
+  /** Those whose note was found, but not for certain: the teacher takes or drops them. */
+  check: z
+    .array(
+      z.object({
+        from: z.string(),
+        to: z.string(),
+        doubt: z.enum(DOUBTS),
+        bar: z.string(),
+        note: z.string(),
+        ...markSchema,
+      }),
+    )
+    .default([]),
 });
 
 export type VersionReport = z.infer<typeof versionReportSchema>;

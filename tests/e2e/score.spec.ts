@@ -86,12 +86,73 @@ test('a newer file keeps the ink, says what is new and gone, and shows what foun
   await expect(mark(page, 'finger', 'n2')).toHaveAttribute('data-state', 'ink');
   await scoreTab(page);
   await expect(page.getByTestId('report')).toContainText('New bars: 1.');
-  await expect(page.getByTestId('report')).toContainText('1 marks were carried over');
+  await expect(page.getByTestId('report')).toContainText('1 mark was carried over');
   await expect(page.getByTestId('waiting-marks')).toHaveText(/Bar 2, E4: finger 2/);
   await page
     .getByLabel('Newer file')
     .setInputFiles(file('other.musicxml', documentXml([bar([45, 46, 49, 51])])));
   await expect(page.getByRole('alert')).toContainText('another piece');
+});
+
+test('marks whose note is not certain are taken or dropped, one by one or all; the newer file is one step to undo', async ({
+  page,
+}) => {
+  await openFile(page, 'old.musicxml', OLD);
+  for (const [uid, finger] of [
+    ['n2', '3'],
+    ['n3', '2'],
+    ['n5', '4'],
+  ] as const) {
+    await note(page, uid).click();
+    await page.keyboard.press(finger);
+  }
+  await saved(page);
+  await scoreTab(page);
+  // One note of the first bar gets another length, and the next begins later.
+  const changed = [60, 62, 64, 65].map((midi, k) => noteXml({ midi, onset: 0, length: [2, 3, 1, 2][k]! }));
+  const newer = documentXml([changed.join(''), bar([67, 65, 64, 62])]);
+  await page.getByLabel('Newer file').setInputFiles(file('newer.musicxml', newer));
+  await untilPlanned(page);
+  await page.getByRole('button', { name: /Version 2 of the file: .*, 2 to check/ }).click();
+  const checks = page.getByTestId('to-check').getByRole('listitem');
+  await expect(checks).toHaveText([
+    /Bar 1, D4: finger 3; it has another length/,
+    /Bar 1, E4: finger 2; it stands elsewhere in the bar/,
+  ]);
+  await checks.first().getByRole('button', { name: 'Take' }).click();
+  await expect(checks).toHaveCount(1);
+  await expect(page.locator('[data-mark=finger][data-state=ink]')).toHaveCount(2);
+  await checks.first().getByRole('button', { name: 'Drop' }).click();
+  await expect(checks).toHaveCount(0);
+  for (let k = 0; k < 2; k++) await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await page.getByRole('button', { name: 'Take all 2' }).click();
+  await expect(page.locator('[data-mark=finger][data-state=ink]')).toHaveCount(3);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(checks).toHaveCount(2);
+  await page.getByRole('button', { name: 'Drop all' }).click();
+  await expect(checks).toHaveCount(0);
+  await saved(page);
+  await page.getByRole('button', { name: 'Undo: back to version 1' }).click();
+  await untilPlanned(page);
+  for (const uid of ['n2', 'n3', 'n5'])
+    await expect(mark(page, 'finger', uid)).toHaveAttribute('data-state', 'ink');
+  await expect(page.getByText('Version 2 of the file')).toHaveCount(0);
+});
+
+test('the report of a newer file stays until it is put away', async ({ page }) => {
+  await openFile(page, 'old.musicxml', OLD);
+  await scoreTab(page);
+  await page.getByLabel('Newer file').setInputFiles(file('newer.musicxml', NEWER));
+  await untilPlanned(page);
+  await page.reload();
+  await untilPlanned(page);
+  await scoreTab(page);
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await expect(page.getByTestId('report')).toHaveCount(0);
+  await page.reload();
+  await untilPlanned(page);
+  await scoreTab(page);
+  await expect(page.getByTestId('report')).toHaveCount(0);
 });
 
 test('an edition is saved as a file and comes onto the shelf again with its ink', async ({ page }) => {

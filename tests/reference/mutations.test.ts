@@ -103,6 +103,15 @@ describe.each(readdirSync(folder))('%s', (name) => {
       const from = old.notes.find((one) => one.uid === before)!.measureIndex;
       expect(from === origin || musicOf(old, from) === musicOf(old, origin)).toBe(true);
     }
+    // Ink goes unasked only to a note of the same voice, place and length.
+    const placeIn = (
+      { measures }: Score,
+      { voice, onsetTicks, measureIndex, durationTicks }: Score['notes'][number],
+    ) => [voice, onsetTicks - measures[measureIndex]!.startTicks, durationTicks].join(' ');
+    for (const note of newer.notes) {
+      const before = old.notes.find((one) => one.uid === alignment.notes.get(note.uid));
+      if (before && inked.has(before.uid)) expect(placeIn(newer, note)).toBe(placeIn(old, before));
+    }
     // A note is never given to two, and every pair is of one pitch.
     const midiOf = new Map(old.notes.map((note) => [note.uid, note.soundingMidi]));
     expect(found.size).toBe(alignment.notes.size);

@@ -186,6 +186,10 @@ const ROUTES: Readonly<Record<string, (studio: Studio) => readonly [string, Requ
     `/api/pieces/${studio.pieceId}/versions`,
     { method: 'POST', body: formWith('newer.musicxml', barXml([{ midi: 60, onset: 0, length: 2 }])) },
   ],
+  '/api/versions/[versionId]/report': (studio) => [
+    `/api/versions/${studio.versionId}/report`,
+    { method: 'DELETE' },
+  ],
   '/api/versions/[versionId]/document': (studio) => [`/api/versions/${studio.versionId}/document`, {}],
   '/api/versions/[versionId]/first-line': (studio) => [`/api/versions/${studio.versionId}/first-line`, {}],
   '/api/versions/[versionId]/page/[key]': (studio) => [

@@ -82,6 +82,70 @@ describe('a newer file', () => {
     expect(rows[0]!.bar_uids).toEqual(['b4', 'b1', 'b2', 'b3']);
   });
 
+  it('asks about marks whose note is not certain, and one step back undoes all of it', async () => {
+    const pieceId = await importAs(cookie, 'old.musicxml', OLD);
+    const editionId = await editionOf(pieceId);
+    await ink(editionId, [mark('n2', 'finger', 3), mark('n7', 'finger', 2), mark('n12', 'string', 1)]);
+    // The second note gets another length; the third bar's last note goes, and with it its mark.
+    const changed = documentXml([
+      [60, 62, 64].map((midi, k) => noteXml({ midi, onset: 0, length: [2, 4, 2][k]! })).join(''),
+      bar([67, 65, 64, 62]),
+      bar([60, 64, 67]),
+    ]);
+    const answer = await postFile(cookie, `/api/pieces/${pieceId}/versions`, 'newer.musicxml', changed);
+    expect(answer).toMatchObject({ status: 201, body: { carried: 1 } });
+    const { check, lost } = answer.body as { check: { to: string }[]; lost: object[] };
+    expect(check).toEqual([
+      expect.objectContaining({
+        from: 'n2',
+        doubt: 'length',
+        bar: '1',
+        note: 'D4',
+        attribute: 'finger',
+        value: 3,
+      }),
+    ]);
+    expect(lost).toEqual([expect.objectContaining({ uid: 'n12', attribute: 'string', value: 1 })]);
+    const { to } = check[0]!;
+
+    // The report waits until it has been read.
+    const versionId = await versionOf(pieceId);
+    const deskText = async () => (await fetch(`${address}/desk/${pieceId}`, { headers: { cookie } })).text();
+    expect(await deskText()).toContain('reportRead:false');
+    const del = (path: string) =>
+      fetch(address + path, { method: 'DELETE', headers: { cookie, origin: address } });
+    expect((await del(`/api/versions/${versionId}/report`)).status).toBe(200);
+    expect(await deskText()).toContain('reportRead:true');
+
+    // Taken over, and the mark without a note dropped; then all of it undone.
+    await ink(
+      editionId,
+      [
+        mark(to, 'finger', 3),
+        { ...mark('n2', 'finger', null), before: 3 },
+        { ...mark('n12', 'string', null), before: 1 },
+      ],
+      1,
+    );
+    expect((await del(`/api/pieces/${pieceId}/versions?number=2`)).status).toBe(200);
+    const file = await fetch(`${address}/api/editions/${editionId}/file`, { headers: { cookie } });
+    const { marks, score } = (await file.json()) as { marks: object[]; score: { fileName: string } };
+    expect(score.fileName).toBe('old.musicxml');
+    expect(marks).toHaveLength(3);
+    expect(marks).toEqual(
+      expect.arrayContaining([
+        expect.objectContaining({ target: 'n2', attribute: 'finger', value: 3 }),
+        expect.objectContaining({ target: 'n7', attribute: 'finger', value: 2 }),
+        expect.objectContaining({ target: 'n12', attribute: 'string', value: 1 }),
+      ]),
+    );
+    // Once is enough, and the next newer file gets names of its own.
+    expect((await del(`/api/pieces/${pieceId}/versions?number=2`)).status).toBe(422);
+    const again = await postFile(cookie, `/api/pieces/${pieceId}/versions`, 'newer.musicxml', changed);
+    expect((again.body as unknown as { check: { to: string }[] }).check[0]!.to).not.toBe(to);
+    expect(await sourceBytes(pieceId)).toHaveLength(3);
+  });
+
   it('of another piece is refused and changes nothing', async () => {
     const pieceId = await importAs(cookie, 'old.musicxml', OLD);
     const other = documentXml([bar([45, 46, 49, 51]), bar([76, 78, 73, 75])]);

@@ -65,10 +65,11 @@ describe('the alignment of a newer score', () => {
         const inkedIds = [...oldIds.keys()].filter((id) => (id * 7919 + seed) % 3 === 0);
         const inked = new Set(inkedIds.map((id) => oldIds.get(id)!));
         const alignment = alignScores(scoreOf(bars), scoreOf(next), inked);
-        const found = new Set(alignment.notes.values());
+        // Found for certain, or found and asked about.
+        const found = new Set([...alignment.notes.values(), ...alignment.doubtful.map(({ from }) => from)]);
         const unchangedInked = inkedIds.filter((id) => nextIds.has(id)).length;
         expect([...inked].filter((uid) => found.has(uid)).length).toBeGreaterThanOrEqual(unchangedInked);
-        expect(found.size).toBe(alignment.notes.size);
+        expect(found.size).toBe(alignment.notes.size + alignment.doubtful.length);
       }),
       { numRuns: 300 },
     );
@@ -121,6 +122,42 @@ describe('the alignment of a newer score', () => {
       const alignment = alignScores(scoreOf(bars), scoreOf(bars.slice(1)), new Set(inked));
       expect(alignment.lost.some((uid) => inked.includes(uid))).toBe(false);
     }
+  });
+
+  describe('asks about the ink of a note that was found', () => {
+    const XML = (notes: readonly string[]) => documentXml([notes.join(''), notes.join('')]);
+    const plain = [60, 64, 67, 72].map((midi) => noteXml({ midi, onset: 0, length: 2 }));
+    const old = scoreOrThrow(XML(plain));
+    const doubtsOf = (notes: readonly string[]) =>
+      alignScores(old, scoreOrThrow(documentXml([notes.join(''), plain.join('')])), new Set(['n2']));
+    const lengths = [2, 3, 1, 2].map((length, k) =>
+      noteXml({ midi: [60, 64, 67, 72][k]!, onset: 0, length }),
+    );
+    const swapped = [plain[0]!, plain[2]!, plain[1]!, plain[3]!];
+    const otherVoice = plain.map((note, k) => (k === 1 ? note.replace('<voice>1', '<voice>2') : note));
+    const otherBar = [61, 64, 66, 70].map((midi) => noteXml({ midi, onset: 0, length: 2 }));
+    it.each([
+      ['of another length', lengths, 'length'],
+      ['at another place', swapped, 'place'],
+      ['in another voice', otherVoice, 'voice'],
+      ['in a bar of which it alone is left', otherBar, 'bar'],
+    ])('%s', (_name, notes, doubt) => {
+      const { doubtful, notes: pairs, lost } = doubtsOf(notes);
+      expect(doubtful).toEqual([{ from: 'n2', to: expect.stringMatching(/^n[23]$/) as unknown, doubt }]);
+      expect([...pairs.values()]).not.toContain('n2');
+      expect(lost).not.toContain('n2');
+    });
+
+    it('and not where voices have only got other numbers', () => {
+      const two = [
+        ...plain.slice(0, 2),
+        ...plain.slice(2).map((note) => note.replace('<voice>1', '<voice>2')),
+      ];
+      const renumbered = two.map((note) => note.replace('<voice>2', '<voice>5'));
+      const all = new Set(['n1', 'n2', 'n3', 'n4']);
+      const { doubtful } = alignScores(scoreOrThrow(XML(two)), scoreOrThrow(XML(renumbered)), all);
+      expect(doubtful).toEqual([]);
+    });
   });
 
   it('finds a piece that another program wrote an octave apart, in other ticks, with a bar cut in two', () => {

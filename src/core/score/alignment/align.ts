@@ -2,19 +2,26 @@
 import type { Score, ScoreNote } from '../model';
 import { type BarContent, barContents, pitchKey, placeKey, type WeightOf } from './barContent';
 import { type BarPair, pairBars } from './barPairs';
+import { type Doubt, doubtOf } from './doubts';
+
+/** An inked note that was found again, but not so that its ink could go with it unasked. */
+export interface Doubtful {
+  readonly from: string;
+  readonly to: string;
+  readonly doubt: Doubt;
+}
 
 export interface Alignment {
-  /** Old uid by new uid, tied noteheads too. */
+  /** Old uid by new uid, tied noteheads too; without the doubtful ones. */
   readonly notes: ReadonlyMap<string, string>;
   readonly bars: readonly BarPair[];
   /** Notes of the old score that have no note in the new one, and the other way round. */
   readonly lost: readonly string[];
   readonly added: readonly string[];
-  /** Paired, but at another place in its bar. */
-  readonly moved: readonly string[];
+  readonly doubtful: readonly Doubtful[];
   /** Semitones by which the new file's pitches were moved to meet the old ones. */
   readonly octaveShift: number;
-  /** Share of the old notes that were found again. */
+  /** Share of the old notes that were found again, the doubtful ones too. */
   readonly likeness: number;
 }
 
@@ -55,9 +62,7 @@ export function alignScores(old: Score, next: Score, inked: ReadonlySet<string>)
       (note) => placeKey(old, note, 0),
     );
   }
-  const moved: string[] = [];
   for (const pair of bars) {
-    const before = heads.found.size;
     pairInBar(
       heads,
       oldBars[pair.old]!,
@@ -65,10 +70,10 @@ export function alignScores(old: Score, next: Score, inked: ReadonlySet<string>)
       (note) => pitchKey(note, octaveShift),
       (note) => pitchKey(note, 0),
     );
-    moved.push(...[...heads.found.keys()].slice(before).map((note) => note.uid));
   }
   pairLeftovers(heads, oldBars, nextBars, bars, octaveShift);
-  return { ...uidsPaired(old, next, heads.found), bars, moved, octaveShift };
+  const doubt = doubtOf({ old, next, octaveShift }, heads.found, bars, { old: oldBars, next: nextBars });
+  return { ...uidsPaired(old, next, heads.found, inked, doubt), bars, octaveShift };
 }
 
 function octaveBetween(old: Score, next: Score): number {
@@ -186,18 +191,32 @@ function commonSubsequence<T>(a: readonly T[], b: readonly T[], same: (a: T, b: 
   return found;
 }
 
-function uidsPaired(old: Score, next: Score, heads: ReadonlyMap<ScoreNote, ScoreNote>) {
+function uidsPaired(
+  old: Score,
+  next: Score,
+  heads: ReadonlyMap<ScoreNote, ScoreNote>,
+  inked: ReadonlySet<string>,
+  doubtAbout: (next: ScoreNote) => Doubt | null,
+) {
   const notes = new Map<string, string>();
+  const doubtful: Doubtful[] = [];
   for (const [fresh, known] of heads) {
+    const carriesInk = [known.uid, ...known.tiedUids].some((uid) => inked.has(uid));
+    const doubt = carriesInk ? doubtAbout(fresh) : null;
+    if (doubt) {
+      doubtful.push({ from: known.uid, to: fresh.uid, doubt });
+      continue;
+    }
     notes.set(fresh.uid, known.uid);
     fresh.tiedUids.forEach((uid, k) => {
       const tail = known.tiedUids[k];
       if (tail) notes.set(uid, tail);
     });
   }
-  const found = new Set(notes.values());
+  const found = new Set([...notes.values(), ...doubtful.map(({ from }) => from)]);
+  const paired = new Set(doubtful.map(({ to }) => to));
   const lost = old.notes.filter((note) => !found.has(note.uid)).map((note) => note.uid);
-  const added = next.notes.filter((note) => !notes.has(note.uid)).map((note) => note.uid);
+  const added = next.notes.filter(({ uid }) => !notes.has(uid) && !paired.has(uid)).map((note) => note.uid);
   const likeness = old.notes.length === 0 ? 0 : 1 - lost.length / old.notes.length;
-  return { notes, lost, added, likeness };
+  return { notes, lost, added, doubtful, likeness };
 }

@@ -22,7 +22,7 @@ export function placeKey(score: Score, note: ScoreNote, shift: number): string {
   return `${offset}${note.grace ? `g${note.grace.beforeMain}` : ''}:${note.soundingMidi + shift}`;
 }
 
-const lengthText = (score: Score, { durationTicks }: ScoreNote) =>
+export const lengthText = (score: Score, { durationTicks }: ScoreNote) =>
   fractionText(fraction(durationTicks, score.ticksPerQuarter));
 
 export const pitchKey = (note: ScoreNote, shift: number): string => String(note.soundingMidi + shift);

@@ -177,6 +177,14 @@
       class="border-base-300 bg-base-100 flex w-76 shrink-0 flex-col gap-5 overflow-y-auto border-l p-4"
       aria-label="Note and findings"
     >
+      {#if opening.version.report && !opening.version.reportRead && tab !== 'score'}
+        <button class="btn btn-sm btn-outline h-auto py-1.5 text-left" onclick={() => (tab = 'score')}>
+          Version {opening.version.number} of the file: what was carried over{opening.version.report.check
+            .length > 0
+            ? `, ${opening.version.report.check.length} to check`
+            : ''}
+        </button>
+      {/if}
       {#if desk.notice}
         <p role="alert" class="text-warning text-sm">{desk.notice}</p>
       {/if}

@@ -8,6 +8,7 @@
   import type { Desk } from '$lib/client/desk/desk.svelte';
   import type { DeskOpening } from '$lib/client/desk/stored';
   import { correctionWords, placeWords, tuningWords } from './corrections';
+  import CarriedPanel from './CarriedPanel.svelte';
   import VersionPanel from './VersionPanel.svelte';
 
   interface Props {
@@ -37,6 +38,10 @@
     desk.set(PIECE, attribute, value);
   }
 </script>
+
+<div class="text-sm">
+  <CarriedPanel {desk} {score} {opening} />
+</div>
 
 <section aria-labelledby="piece-heading" class="text-sm">
   <h2 id="piece-heading" class="mb-2 font-semibold">The piece</h2>
@@ -147,4 +152,4 @@
   {/if}
 </section>
 
-<VersionPanel {opening} {score} registers={desk.session.registers} />
+<VersionPanel {opening} />

@@ -1,21 +1,15 @@
 <!-- The file that the piece came as: newer ones, another edition's marks, and the way out. -->
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
-  import type { Registers } from '$core/fingering/edition/registers';
-  import { listRegisters } from '$core/fingering/edition/registers';
-  import type { Score } from '$core/score/model';
   import type { DeskOpening } from '$lib/client/desk/stored';
   import { sendFile } from '$lib/client/sendFile';
   import { takenSchema } from '$lib/takenMarks';
   import { versionReportSchema } from '$lib/versionReport';
-  import { correctionWords } from './corrections';
 
   interface Props {
     opening: DeskOpening;
-    score: Score;
-    registers: Registers;
   }
-  let { opening, score, registers }: Props = $props();
+  let { opening }: Props = $props();
 
   let problem = $state('');
   let told = $state('');
@@ -24,13 +18,6 @@
   let other: HTMLInputElement;
 
   const { piece, version } = $derived(opening);
-  const report = $derived(version.report);
-  const uids = $derived(new Set(score.notes.flatMap((note) => [note.uid, ...note.tiedUids])));
-  /** Marks on notes that this version does not have: kept, and here to be seen. */
-  const waiting = $derived(
-    listRegisters(registers).filter(({ target }) => target.startsWith('n') && !uids.has(target)),
-  );
-  const lostPlace = $derived(new Map((report?.lost ?? []).map((one) => [one.uid, one])));
 
   async function send(address: string, file: File | undefined, done: (body: unknown) => void) {
     if (!file) return;
@@ -45,7 +32,7 @@
   const sendNewer = (file: File | undefined) =>
     send(`/api/pieces/${piece.id}/versions`, file, (body) => {
       const made = versionReportSchema.parse(body);
-      told = `Version ${version.number + 1}: ${made.carried} marks carried over, ${made.lost.length} not.`;
+      told = `Taken in: ${made.carried} marks carried over, ${made.check.length} to check, ${made.lost.length} without a note.`;
       void invalidateAll();
     });
 
@@ -55,11 +42,6 @@
       told = `${taken} marks taken over; ${lost} found no note that is the same music.`;
       void invalidateAll();
     });
-
-  const markWords = (mark: (typeof waiting)[number]) =>
-    ({ finger: `finger ${mark.value}`, string: `string ${mark.value}`, pluck: String(mark.value) })[
-      mark.attribute as string
-    ] ?? correctionWords(mark);
 </script>
 
 <section aria-labelledby="version-heading" class="text-sm">
@@ -70,26 +52,6 @@
       as imported
     </a>
   </p>
-  {#if report}
-    <p class="mt-1 leading-snug" data-testid="report">
-      Against the version before: {Math.round(report.likeness * 100)} % of its notes are here,
-      {report.notesAdded} are new, {report.notesGone} are gone; {report.carried} marks were carried over.
-      {#if report.barsAdded.length > 0}New bars: {report.barsAdded.join(', ')}.{/if}
-      {#if report.barsGone.length > 0}Bars gone: {report.barsGone.join(', ')}.{/if}
-    </p>
-  {/if}
-  {#if waiting.length > 0}
-    <p class="mt-2 font-medium">Marks without a note in this version</p>
-    <ul class="leading-snug" data-testid="waiting-marks">
-      {#each waiting as mark (mark.target + mark.attribute)}
-        <li>
-          {lostPlace.get(mark.target)
-            ? `Bar ${lostPlace.get(mark.target)!.bar}, ${lostPlace.get(mark.target)!.note}`
-            : 'An earlier version'}: {markWords(mark)}
-        </li>
-      {/each}
-    </ul>
-  {/if}
   <div class="mt-2 flex flex-wrap gap-2">
     <button class="btn btn-sm" disabled={busy} onclick={() => newer.click()}>Newer file …</button>
     <button class="btn btn-sm" disabled={busy} onclick={() => other.click()}>Marks of an edition …</button>

@@ -17,6 +17,7 @@ const versionRow = z.object({
   next_note: z.int(),
   next_bar: z.int(),
   report: versionReportSchema.nullable(),
+  report_read: z.boolean(),
   created_at: z.date(),
 });
 
@@ -31,11 +32,13 @@ export interface Version {
   readonly nextNote: number;
   readonly nextBar: number;
   readonly report: VersionReport | null;
+  /** The teacher has read the report. */
+  readonly reportRead: boolean;
   readonly createdAt: string;
 }
 
 const COLUMNS = `v.id, v.piece_id, v.number, v.file_name, v.kind, v.part_index, v.note_uids, v.bar_uids,
-  v.next_note, v.next_bar, v.report, v.created_at`;
+  v.next_note, v.next_bar, v.report, v.report_read, v.created_at`;
 
 function toVersion(raw: unknown): Version {
   const row = versionRow.parse(raw);
@@ -50,6 +53,7 @@ function toVersion(raw: unknown): Version {
     nextNote: row.next_note,
     nextBar: row.next_bar,
     report: row.report,
+    reportRead: row.report_read,
     createdAt: row.created_at.toISOString(),
   };
 }
@@ -58,6 +62,52 @@ function toVersion(raw: unknown): Version {
 export async function maybeFindVersion(tx: Transaction, versionId: string): Promise<Version | null> {
   const { rows } = await tx.query(`SELECT ${COLUMNS} FROM score_versions v WHERE v.id = $1`, [versionId]);
   return rows[0] ? toVersion(rows[0]) : null;
+}
+
+/**
+ * Null when the piece has no version of this number.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
+export async function maybeFindVersionOfPiece(
+  tx: Transaction,
+  pieceId: string,
+  number: number,
+): Promise<Version | null> {
+  const { rows } = await tx.query(
+    `SELECT ${COLUMNS} FROM score_versions v WHERE v.piece_id = $1 AND v.number = $2`,
+    [pieceId, number],
+  );
+  return rows[0] ? toVersion(rows[0]) : null;
+}
+
+const usedRow = z.object({ number: z.int(), next_note: z.int(), next_bar: z.int() });
+
+/**
+ * The highest number of any version of a piece, and the names that none of them has used.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
+export async function findUsed(
+  tx: Transaction,
+  pieceId: string,
+): Promise<{ readonly number: number; readonly nextNote: number; readonly nextBar: number }> {
+  const { rows } = await tx.query(
+    `SELECT max(number) AS number, max(next_note) AS next_note, max(next_bar) AS next_bar
+     FROM score_versions WHERE piece_id = $1`,
+    [pieceId],
+  );
+  const row = usedRow.parse(rows[0]);
+  return { number: row.number, nextNote: row.next_note, nextBar: row.next_bar };
+}
+
+/**
+ * False when this studio has no such version.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
+export async function markReportRead(tx: Transaction, versionId: string): Promise<boolean> {
+  const { rowCount } = await tx.query('UPDATE score_versions SET report_read = true WHERE id = $1', [
+    versionId,
+  ]);
+  return rowCount === 1;
 }
 
 /**

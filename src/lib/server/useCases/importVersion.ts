@@ -8,7 +8,7 @@ import { withTransaction } from '../db';
 import { quickPool } from '../jobs/pool';
 import { readEdition } from '../repositories/gestures';
 import { maybeFindPiece, moveToVersion } from '../repositories/pieces';
-import { insertVersion, maybeFindVersion, maybeReadDocument } from '../repositories/versions';
+import { findUsed, insertVersion, maybeFindVersion, maybeReadDocument } from '../repositories/versions';
 import { type ImportedFile, orTooLong, type Owner } from './importPiece';
 
 /** @throws DatabaseError when the database fails: nothing is changed then */
@@ -22,7 +22,8 @@ export async function importVersion(
     const version = piece && (await maybeFindVersion(tx, piece.versionId));
     const bytes = version && (await maybeReadDocument(tx, version.id));
     if (!piece || !version || !bytes) return null;
-    return { piece, version, bytes, ...(await readEdition(tx, piece.editionId)) };
+    const used = await findUsed(tx, pieceId);
+    return { piece, version, bytes, used, ...(await readEdition(tx, piece.editionId)) };
   });
   if (!state) return fail({ code: 'unknownPiece' });
   const { version, bytes, registers } = state;
@@ -34,12 +35,13 @@ export async function importVersion(
     fileName: file.fileName,
     partIndex: file.partIndex ?? null,
     inked: [...new Set(marks.map((mark) => mark.target))],
-    used: { nextNote: version.nextNote, nextBar: version.nextBar },
+    used: state.used,
   });
   const next = await orTooLong(asked);
   if (!next.ok) return next;
   const { imported, uids, alignment } = next.value;
   const there = new Set(uids.notes);
+  const doubtOf = new Map(alignment.doubtful.map((one) => [one.from, one]));
   const placeOf = new Map(alignment.lost.map(({ uid, bar, note }) => [uid, { bar, note }]));
   const report: VersionReport = {
     likeness: alignment.likeness,
@@ -48,19 +50,23 @@ export async function importVersion(
     barsGone: [...alignment.barsGone],
     notesAdded: alignment.added.length,
     notesGone: alignment.lost.length,
-    notesMoved: alignment.moved.length,
     carried: marks.filter((mark) => there.has(mark.target)).length,
     lost: marks
-      .filter((mark) => !there.has(mark.target))
+      .filter((mark) => !there.has(mark.target) && !doubtOf.has(mark.target))
       .map(({ target, attribute, value }) => ({
         uid: target,
         attribute,
         value,
         ...(placeOf.get(target) ?? { bar: '?', note: '?' }),
       })),
+    check: marks.flatMap(({ target, attribute, value }) => {
+      const doubtful = doubtOf.get(target);
+      return doubtful ? [{ ...doubtful, attribute, value }] : [];
+    }),
   };
   const moved = await withTransaction(owner.studioId, async (tx) => {
-    const number = version.number + 1;
+    // Above every version there ever was: the teacher may have gone back from a newer one.
+    const number = state.used.number + 1;
     if (!(await moveToVersion(tx, pieceId, version.number, number, summaryOf(imported.read)))) return false;
     await insertVersion(tx, {
       ...owner,

@@ -37,6 +37,7 @@ export async function maybeOpenPiece(studioId: string, pieceId: string) {
         uids: version.uids,
         convertedFrom: convertedFromOf(version),
         report: version.report,
+        reportRead: version.reportRead,
       },
       stored: {
         page: hasStoredPage ? `/api/versions/${version.id}/page/${pageKey}` : null,
