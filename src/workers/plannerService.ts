@@ -2,8 +2,9 @@
  * The planner of the opened piece as questions and answers. A new question is one method here; whoever asks gets a
  * promise, with null where something newer has made the question pointless.
  */
-import { correctionsOf, inkOf, type Registers } from '../core/fingering/edition/registers';
+import { correctionsOf, inkOf, lensOf, type Registers } from '../core/fingering/edition/registers';
 import type { Way } from '../core/fingering/formulas/compare';
+import { type Transposition, transpositionsOf } from '../core/fingering/choices/transpositions';
 import { maybeFormula } from '../core/fingering/formulas/formulas';
 import type { HandAction } from '../core/fingering/left/explain/handScript';
 import type { Planner } from '../core/fingering/planner';
@@ -35,6 +36,21 @@ export interface Planned {
   readonly plan: FingeringPlan;
   readonly planMs: number;
 }
+
+export interface PricedTransposition extends Transposition {
+  /** Of both hands, in tenths. */
+  readonly cost: number;
+}
+
+export interface Transpositions {
+  /** How many bars, from the first, the costs are of. */
+  readonly bars: number;
+  readonly rows: readonly PricedTransposition[];
+}
+
+/** As much of a piece as a comparison of pitches can wait for. */
+const PRICED_BARS = 32;
+const MOST_TRANSPOSITIONS = 5;
 
 export interface Scripts {
   readonly script: readonly HandAction[];
@@ -125,6 +141,26 @@ export class PlannerService {
     }));
   }
 
+  /**
+   * Other pitches at which the piece lies on the guitar, each with what it costs to play: of a long piece its first
+   * bars. Between them whoever asks for anything else is answered.
+   */
+  async transpositions(): Promise<Transpositions | null> {
+    const asked = await this.ask('transpositions', (here) => here);
+    if (!asked) return null;
+    const { score } = asked.document;
+    const bars = Math.min(score.measures.length, PRICED_BARS);
+    const { hand } = lensOf(asked.registers).player;
+    const rows: PricedTransposition[] = [];
+    for (const row of transpositionsOf(score, hand, MOST_TRANSPOSITIONS)) {
+      while (!this.turns.isIdle) await aTurn();
+      if (this.session !== asked) return null;
+      rows.push({ ...row, cost: this.costAt(asked, row.semitones, bars) });
+      await aTurn();
+    }
+    return { bars, rows };
+  }
+
   slurs(): Promise<readonly SlurSuggestion[] | null> {
     return this.ask('slurs', ({ planner, ink }) => planner.slurs(ink));
   }
@@ -166,6 +202,18 @@ export class PlannerService {
 
   private ask<T>(kind: string, work: (session: Session) => T | null, skippable = true): Promise<T | null> {
     return this.turns.take(kind, () => this.session && work(this.session), skippable);
+  }
+
+  /** Without ink, which belongs to the pitch that it was set at. */
+  private costAt({ source, document, registers }: Session, semitones: number, bars: number): number {
+    const corrections = correctionsOf(registers);
+    const moved = readScore(source.text, {
+      ...document,
+      corrections: { ...corrections, piece: { ...corrections.piece, transpose: semitones } },
+    });
+    if (!moved.ok) return Infinity;
+    const planner = plannerFor(excerptOf(moved.value.score, 0, bars - 1), registers);
+    return planner.plan(new Map()).cost;
   }
 
   private read(input: DocumentInput): Opened {

@@ -34,19 +34,43 @@ test('pitch, length, tie, must ring: corrected by keys, shown as corrected, kept
   await expect(corrections(page)).toHaveCount(3);
 });
 
-test('a correction that leaves the instrument is taken back with the reason', async ({ page }) => {
+test('a pitch that leaves the instrument is marked with ways out; impossible numbers are refused', async ({
+  page,
+}) => {
   await importAndOpen(page, 'octave.musicxml');
   await scoreTab(page);
-  await page.getByLabel('Transposed by').fill('-24');
-  await page.getByLabel('Transposed by').blur();
-  await expect(page.getByRole('alert')).toContainText('The correction was taken back. Bar 1, voice');
+  await page.getByLabel('Sounds at').fill('-24');
+  await page.getByLabel('Sounds at').blur();
+  await expect(page.getByTestId('reading')).toContainText('outside the guitar');
+  await page.getByRole('button', { name: 'take back' }).click();
   await expect(page.getByText('None. The file itself is never changed')).toBeVisible();
+  await expect(page.getByTestId('reading')).not.toContainText('outside the guitar');
   await page.getByLabel('Capo at fret').fill('99');
   await page.getByLabel('Capo at fret').blur();
   await expect(page.getByRole('alert')).toContainText('whole number from 0 to 12');
   await page.getByLabel('Capo at fret').fill('3');
   await page.getByLabel('Capo at fret').blur();
   await expect(corrections(page)).toHaveText([/capo 3/]);
+});
+
+test('a file with a note below the guitar is offered at pitches that fit, each with its price', async ({
+  page,
+}) => {
+  const low = documentXml([bar([48, 55, 60, 64]), bar([36, 55, 60, 64]), bar([48, 55, 60, 64])]);
+  await page.goto('/');
+  await page.waitForURL('**/shelf');
+  await openFile(page, 'low.musicxml', low);
+  await expect(page.getByTestId('findings')).toContainText('outside the guitar, which reaches from E2');
+  await scoreTab(page);
+  await page.getByRole('button', { name: 'Compare transpositions' }).click();
+  const rows = page.getByTestId('transpositions').getByRole('row');
+  await expect(rows.first()).toHaveText(/as in the file .*1 note outside .*now/);
+  await expect(rows.nth(1)).toHaveText(/\+4 .*all notes fit \d+\.\d Take/);
+  await page.getByRole('button', { name: 'Take +4' }).click();
+  await expect(corrections(page)).toHaveText([/transposed by \+4 semitones/]);
+  await expect(page.getByTestId('reading')).not.toContainText('outside the guitar');
+  await page.getByRole('tab', { name: 'Note' }).click();
+  await expect(page.getByText('Everything can be played and sounds as long as it is written.')).toBeVisible();
 });
 
 test('what cannot be corrected is said, and nothing changes', async ({ page }) => {

@@ -5,6 +5,9 @@ declare module 'teoria' {
     /** Pitch class, 0 = C. */
     chroma(): number;
     accidentalValue(): number;
+    interval(name: string): Note;
+    /** "C#4". */
+    scientific(): string;
     scale(name: 'major' | 'minor'): { notes(): readonly Note[] };
   }
   const teoria: { note(name: string): Note; chord(name: string): { notes(): readonly Note[] } };

@@ -2,12 +2,34 @@
 import teoria from 'teoria';
 import { describe, expect, it } from 'vitest';
 import { midiName, midiOf, pitchName, type Step } from '../../src/core/music/pitch';
+import { maybePitch, pitchText } from '../../src/core/music/pitchText';
+import { transposedPitch } from '../../src/core/music/transpose';
 import { fretDistanceMm } from '../../src/core/instrument/fretboard';
 import { placementsOf } from '../../src/core/fingering/left/rules/placements';
 import { TUNINGS } from '../../src/core/instrument/tuning';
 import { barXml, problemFrom } from '../helpers/music';
 
 describe('pitches against teoria', () => {
+  it('a transposition spells a note as the interval does, in keys of up to six signs', () => {
+    // Semitones, interval, steps on the circle of fifths.
+    for (const [semitones, name, fifths] of [
+      [2, 'M2', 2],
+      [3, 'm3', -3],
+      [4, 'M3', 4],
+      [5, 'P4', -1],
+      [7, 'P5', 1],
+      [9, 'M6', 3],
+      [10, 'm7', -2],
+    ] as const)
+      for (const key of [-2, -1, 0, 1, 2])
+        for (const text of ['C4', 'D4', 'E4', 'F4', 'G4', 'A4', 'B4', 'F#4', 'Bb4', 'C#4'])
+          expect(pitchText(transposedPitch(maybePitch(text)!, key, semitones)).toLowerCase()).toBe(
+            Math.abs(key + fifths) > 6
+              ? expect.anything()
+              : teoria.note(text).interval(name).scientific().toLowerCase(),
+          );
+  });
+
   const steps: Step[] = ['C', 'D', 'E', 'F', 'G', 'A', 'B'];
   const signs = ['bb', 'b', '', '#', 'x'];
   for (const step of steps) {

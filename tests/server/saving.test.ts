@@ -65,7 +65,7 @@ describe('import', () => {
     ['page.xml', '<html/>', /<html>/],
     [
       'high.musicxml',
-      xml.replace('<octave>4</octave>', '<octave>8</octave>'),
+      xml.replaceAll('<octave>4</octave>', '<octave>8</octave>'),
       /Bar 1, voice 1 \(line \d+\): C8 lies outside/,
     ],
     ['broken.mxl', 'PK\u0003\u0004 broken', /cannot be unpacked/],

@@ -61,6 +61,7 @@ const NO_JUMPS = { segno: false, coda: false, toCoda: false, daCapo: false, dalS
 const EMPTY: Omit<Score, 'notes'> = {
   title: '',
   partName: '',
+  transposedBy: 0,
   ticksPerQuarter: 2,
   tuningId: 'standard',
   capo: 0,

@@ -126,6 +126,10 @@ const barFill = (n: Extract<Notice, { code: 'overfull' | 'underfull' }>) =>
 export const NOTICES: Texts<Notice> = {
   overfull: (n) => `${barFill(n)}; it is taken as long as it is. Correct a length if it should not be.`,
   underfull: (n) => `${barFill(n)}; it is taken as short as it is. Correct a length if it should not be.`,
+  outside: (n) =>
+    n.count === 1
+      ? `A note in bar ${n.measure} lies outside the guitar and is not played. Compare transpositions below, correct it or leave it out.`
+      : `From bar ${n.measure} on, ${n.count} notes lie outside the guitar and are not played. Compare transpositions below, correct them or leave them out.`,
   ambiguousSlurs: (n) =>
     `From bar ${n.measure} on, ${n.count} ${n.count === 1 ? 'slur' : 'slurs'} over three to five notes could be played by the left hand or mark a phrase; they are taken as phrase marks until you say.`,
 };
@@ -152,6 +156,8 @@ export const FINDINGS: Texts<Finding> = {
     f.uids.length === 1
       ? 'No hand can play this note together with the others here; it is left out.'
       : `No hand can play these ${f.uids.length} notes together with the others here; they are left out.`,
+  outside: (f) =>
+    `This note lies outside the guitar, which reaches from ${f.lowest} to ${f.highest} here; it is not played.`,
   inkContradicts: () =>
     'The ink here asks for something that no hand can do together; this note is left out of the plan.',
   pluckContradicts: () =>

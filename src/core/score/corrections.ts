@@ -27,6 +27,8 @@ export interface PieceCorrection {
   readonly tempo?: number;
   /** Semitones from the file's pitches to the sounding ones. */
   readonly octave?: number;
+  /** Semitones by which the piece is written at another pitch, in another key. */
+  readonly transpose?: number;
   readonly slurs?: 'ligado' | 'phrase';
 }
 

@@ -166,6 +166,8 @@ export interface Score {
   readonly ligados: readonly NoteSpan[];
   readonly slides: readonly NoteSpan[];
   readonly keys: readonly KeyMark[];
+  /** Semitones by which the piece stands above the file, keys and all. */
+  readonly transposedBy: number;
   readonly metres: readonly MetreMark[];
   readonly tempos: readonly TempoMark[];
   readonly directions: readonly Direction[];

@@ -37,4 +37,11 @@ export type Notice =
       readonly measureIndex: number;
       readonly measure: string;
       readonly count: number;
+    }
+  /** Notes that no string has: kept, and not played. */
+  | {
+      readonly code: 'outside';
+      readonly measureIndex: number;
+      readonly measure: string;
+      readonly count: number;
     };

@@ -38,6 +38,8 @@ export const ATTRIBUTES = {
   capo: { target: 'piece', value: z.int().min(0).max(12) },
   tempo: { target: 'piece', value: z.number().min(20).max(400) },
   octave: { target: 'piece', value: z.int().min(-24).max(24) },
+  /** Semitones by which the piece itself is put at another pitch, key and all. */
+  transpose: { target: 'piece', value: z.int().min(-12).max(12) },
   slurs: { target: 'piece', value: z.enum(['ligado', 'phrase']) },
   hand: { target: 'piece', value: z.string().refine((id) => maybePlayer(id) !== null, 'no hand') },
   school: { target: 'piece', value: z.enum(LEFT_SCHOOL_IDS as [LeftSchoolId, ...LeftSchoolId[]]) },

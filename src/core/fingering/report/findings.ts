@@ -5,7 +5,17 @@ import type { HandState } from '../left/rules/handState';
 import type { LeftPlan } from '../left/lattice/planLeft';
 import type { Finding, FingeringPlan, PlannedNote } from './plan';
 import type { FingeringProblem } from '../problem/problem';
-import { remediesForCut, remediesForInk, remediesForMoment, remediesForSlur } from './remedies';
+import {
+  remediesForCut,
+  remediesForInk,
+  remediesForMoment,
+  remediesForOutside,
+  remediesForSlur,
+} from './remedies';
+import { placementsOf } from '../left/rules/placements';
+import type { Strike } from '../problem/strike';
+import { lowestMidi, openMidi } from '../../instrument/tuning';
+import { midiName } from '../../music/pitch';
 import { checkSlurs } from '../slurs/check';
 
 /** What of a plan is looked through. */
@@ -25,6 +35,9 @@ export function findingsOf(
   const endOf = new Map(rings.map((ring) => [ring.strike, ring.end]));
   const findings: Finding[] = conflicts.map(({ strikes, byInk }) => {
     const uids = uidsOf(strikes);
+    const strike = problem.strikes[strikes[0]!]!;
+    if (strikes.length === 1 && placementsOf(problem, strike).length === 0)
+      return outsideFinding(problem, score, strike);
     if (byInk) return { code: 'inkContradicts', uids, remedies: remediesForInk(uids, ink) };
     const moment = problem.moments.find(({ struck }) => struck.includes(strikes[0]!))!;
     return { code: 'unplayable', uids, remedies: remediesForMoment(problem, score, moment, strikes) };
@@ -55,6 +68,19 @@ export function findingsOf(
     if (departs(strike.printed, note)) findings.push({ code: 'printedDeparture', uids: [note.uid] });
   }
   return findings;
+}
+
+/** A note that no string has. */
+function outsideFinding(problem: FingeringProblem, score: Score, strike: Strike): Finding {
+  const lowest = lowestMidi(problem.tuning);
+  const highest = openMidi(problem.tuning, 1) + problem.hand.highestFret;
+  return {
+    code: 'outside',
+    uids: strike.uids,
+    lowest: midiName(lowest),
+    highest: midiName(highest),
+    remedies: remediesForOutside(problem, score, strike),
+  };
 }
 
 /** What is wrong with the slurs that the music asks for; weak ones are only priced. */

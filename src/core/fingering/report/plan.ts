@@ -68,6 +68,13 @@ export interface PlannedShift {
 export type Finding =
   | { readonly code: 'unplayable'; readonly uids: readonly string[]; readonly remedies: readonly Remedy[] }
   | {
+      readonly code: 'outside';
+      readonly uids: readonly string[];
+      readonly lowest: string;
+      readonly highest: string;
+      readonly remedies: readonly Remedy[];
+    }
+  | {
       readonly code: 'inkContradicts';
       readonly uids: readonly string[];
       readonly remedies: readonly Remedy[];

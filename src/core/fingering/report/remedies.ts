@@ -7,6 +7,7 @@ import { pitchText, spellMidi } from '../../music/pitchText';
 import { TUNINGS, tuningOrThrow } from '../../instrument/tuning';
 import { withCapo } from '../../instrument/fretboard';
 import type { Score } from '../../score/model';
+import { pitchInFile } from '../../score/pitchInFile';
 import { type Attribute, type Value, PIECE } from '../edition/attributes';
 import type { Ink } from '../problem/ink';
 import { barresPlayable, pairPlayable } from '../left/rules/constraints';
@@ -16,7 +17,16 @@ import type { FingeringProblem, Moment } from '../problem/problem';
 import type { Strike } from '../problem/strike';
 
 export type RemedyKind =
-  'pluck' | 'leaveOut' | 'octaveUp' | 'octaveDown' | 'tuning' | 'capo' | 'letGo' | 'pencil';
+  | 'pluck'
+  | 'leaveOut'
+  | 'octaveUp'
+  | 'octaveDown'
+  | 'noteOctaveUp'
+  | 'noteOctaveDown'
+  | 'tuning'
+  | 'capo'
+  | 'letGo'
+  | 'pencil';
 
 export interface Remedy {
   readonly kind: RemedyKind;
@@ -96,6 +106,28 @@ function tryOnMoment(
   return found;
 }
 
+/** A note that no string has: an octave that some string has, a tuning that reaches it, or without it. */
+export function remediesForOutside(
+  problem: FingeringProblem,
+  score: Score,
+  strike: Strike,
+): readonly Remedy[] {
+  const has = (tuning: FingeringProblem['tuning'], midi: number) =>
+    placementsOf({ ...problem, tuning }, { ...strike, midi }).length > 0;
+  const target = strike.uids[0]!;
+  const found: Remedy[] = [];
+  for (const [kind, semitones] of [
+    ['noteOctaveUp', 12],
+    ['noteOctaveDown', -12],
+  ] as const)
+    if (has(problem.tuning, strike.midi + semitones))
+      found.push(remedy(kind, target, 'pitch', shiftedPitch(score, strike, semitones)));
+  for (const { id } of TUNINGS)
+    if (id !== problem.tuning.id && has(tuningOrThrow(id), strike.midi))
+      found.push(remedy('tuning', PIECE, 'tuning', id));
+  return [...found, remedy('leaveOut', target, 'leftOut', true)];
+}
+
 /** Inner notes can be missed most easily, the melody least. */
 function innerFirst(struck: readonly Strike[], leftOut: readonly number[]): readonly number[] {
   const rank = { inner: 0, bass: 1, melody: 2 } as const;
@@ -127,9 +159,10 @@ function shiftedPitch(score: Score, { uids }: Strike, semitones: number): string
   const note = score.notes.find((one) => one.uid === uids[0])!;
   const fifths = score.keys.filter((key) => key.tick <= note.onsetTicks).at(-1)?.fifths ?? 0;
   const octaves = semitones / 12;
-  return Number.isInteger(octaves)
-    ? pitchText({ ...note.pitch, octave: note.pitch.octave + octaves })
-    : pitchText(spellMidi(note.soundingMidi + semitones, fifths));
+  const pitch = Number.isInteger(octaves)
+    ? { ...note.pitch, octave: note.pitch.octave + octaves }
+    : spellMidi(note.soundingMidi + semitones, fifths);
+  return pitchText(pitchInFile(score, note, pitch));
 }
 
 /** A note that is let go early can be written as short as it sounds. */

@@ -4,6 +4,7 @@
  */
 import type { NoteCorrection } from '../../score/corrections';
 import { type Pitch, midiOf } from '../../music/pitch';
+import { transposedKey } from '../../music/transpose';
 import { slurSourceOf } from '../../score/slurCorrections';
 import { maybeValue } from '../written/values';
 import { fraction } from '../../music/fraction';
@@ -29,14 +30,17 @@ export function correctionSplices(
 ): CorrectedNotation {
   const splices: Splice[] = [];
   const { events } = document;
-  const isAsked = (note: NoteEvent) => everyAccidental || corrections.get(note.uid)?.pitch !== undefined;
+  const isMoved = events.transposedBy !== 0;
+  const isAsked = (note: NoteEvent) =>
+    everyAccidental || isMoved || corrections.get(note.uid)?.pitch !== undefined;
+  if (isMoved) splices.push(...keySplices(document));
   const accidentals = accidentalsAround(events, isAsked);
   for (const note of events.notes) {
     const wanted = corrections.get(note.uid);
     const sign = accidentals.get(note.uid);
     if (sign !== undefined) splices.push(...accidentalSplices(note, sign));
+    if (isMoved || wanted?.pitch) splices.push(replaceChild(note.element, 'pitch', pitchXml(note.pitch)));
     if (!wanted) continue;
-    if (wanted.pitch) splices.push(replaceChild(note.element, 'pitch', pitchXml(wanted.pitch)));
     if (wanted.voice) splices.push(...voiceSplices(note.element, wanted.voice));
     if (wanted.staccato !== undefined) splices.push(...staccatoSplices(note.element, wanted.staccato));
     if (wanted.length) splices.push(...lengthSplices(document, note));
@@ -44,6 +48,19 @@ export function correctionSplices(
     if (wanted.tie !== undefined) splices.push(...tieSplices(events, note, wanted.tie));
   }
   return { splices, accidentals: new Map([...accidentals].map(([uid, sign]) => [uid, sign !== null])) };
+}
+
+/** The signatures of a part that stands at another pitch. */
+function keySplices({ part, events }: ScoreDocument): Splice[] {
+  const keys = childrenNamed(part, 'measure')
+    .flatMap((measure) => childrenNamed(measure, 'attributes'))
+    .flatMap((attributes) => childrenNamed(attributes, 'key'));
+  return keys
+    .filter((key) => childNamed(key, 'fifths'))
+    .map((key) => {
+      const fifths = transposedKey(Number(childText(key, 'fifths')), events.transposedBy);
+      return replaceChild(key, 'fifths', `<fifths>${fifths}</fifths>`);
+    });
 }
 
 const insertion = (at: number, insert: string): Splice => ({ at, remove: 0, insert });

@@ -48,6 +48,8 @@ export interface PartEvents {
   /** Sounding MIDI numbers of the open strings, string 1 first, where the file gives six. */
   readonly stringTuning: readonly number[] | null;
   readonly capo: number;
+  /** Semitones by which pitches and keys here lie above those in the file. */
+  readonly transposedBy: number;
   readonly cueNotes: number;
   readonly unpitchedNotes: number;
   /** Notes for playback alone, which nobody sees. */
@@ -153,6 +155,7 @@ class PartReader {
       transposeSemitones: this.transposeSemitones,
       stringTuning: this.stringTuning,
       capo: this.capo,
+      transposedBy: 0,
       cueNotes: this.cueNotes,
       unpitchedNotes: this.unpitchedNotes,
       hiddenNotes: this.hiddenNotes,

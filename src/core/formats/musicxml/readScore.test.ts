@@ -135,8 +135,9 @@ describe('bad input', () => {
     expect(errorOf(documentXml(['<note><rest/><duration>8</duration></note>']))).toEqual({
       code: 'noNotes',
     }));
-  it('a note outside the instrument, with bar, voice and line', () => {
-    const error = errorOf(documentXml([quarter(60), `\n${quarter(90)}`]));
+  it('nothing but notes outside the instrument, with bar, voice and line of the first', () => {
+    const rest = '<note><rest/><duration>8</duration></note>';
+    const error = errorOf(documentXml([rest, `\n${quarter(90)}`]));
     expect(error).toMatchObject({
       code: 'outside',
       measure: '2',

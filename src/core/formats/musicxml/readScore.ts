@@ -18,6 +18,7 @@ import type { NoteSpan, Score, ScoreNote } from '../../score/model';
 import type { Assumption, Notice } from '../../score/reading';
 import type { ImportError } from '../importError';
 import { correctEvents } from './correctEvents';
+import { transposeEvents } from './transposeEvents';
 import { joinTies } from './joinTies';
 import { type Octave, readOctave } from './octave';
 import {
@@ -74,8 +75,11 @@ export function readTree(root: XmlElement, options: ReadOptions): Result<ScoreDo
   if (!bare.ok) return bare;
   if (bare.value.notes.length === 0) return fail({ code: 'noNotes' });
   const tabbed = withStrings(bare.value, maybeTablatureTwin(parts, own));
-  const events = correctEvents(tabbed.events, options.corrections ?? NO_CORRECTIONS);
-  const score = settle({ root, parts, part: own }, events, tabbed.matched, options);
+  const corrections = options.corrections ?? NO_CORRECTIONS;
+  const corrected = correctEvents(tabbed.events, corrections);
+  const events = transposeEvents(corrected, corrections.piece.transpose ?? 0);
+  // Which octave is meant is said by the file as it came.
+  const score = settle({ root, parts, part: own, written: corrected }, events, tabbed.matched, options);
   if (!score.ok) return score;
   return ok({
     root,
@@ -132,22 +136,25 @@ interface Chosen {
   readonly root: XmlElement;
   readonly parts: readonly PartEvidence[];
   readonly part: PartEvidence;
+  /** The part before it is transposed. */
+  readonly written: PartEvents;
 }
 
 function settle(
-  { root, parts, part }: Chosen,
+  { root, parts, part, written }: Chosen,
   events: PartEvents,
   tabMatched: number,
   options: ReadOptions,
 ): Result<Score, ImportError> {
   const { piece, notes: noteCorrections } = options.corrections ?? NO_CORRECTIONS;
   const given = events.stringTuning ? tuningFromMidi(events.stringTuning) : null;
-  const octave = octaveOf(events, given, piece.octave);
-  const lowest =
-    events.notes.reduce((low, note) => Math.min(low, midiOf(note.pitch)), Infinity) + octave.shift;
-  const tuning = piece.tuning ? tuningOrThrow(piece.tuning) : (given ?? tuningFor(lowest));
-  const outside = firstOutside(events, octave.shift, tuning);
-  if (outside) return fail(outside);
+  const octave = octaveOf(written, given, piece.octave);
+  const tuning = piece.tuning ? tuningOrThrow(piece.tuning) : (given ?? tuningFor(events, octave.shift));
+  const outside = outsideOf(events, octave.shift, tuning);
+  const refused = outside.find(({ uid }) => noteCorrections.get(uid)?.pitch);
+  // A correction that leaves the guitar is none; a file with some such notes is read, one with nothing else is not.
+  if (refused ?? (outside.length === events.notes.length && outside[0]))
+    return fail(outsideError(events, (refused ?? outside[0])!, octave.shift, tuning));
 
   const marked = (key: 'mustRing' | 'leftOut') =>
     new Set([...noteCorrections].filter(([, one]) => one[key]).map(([uid]) => uid));
@@ -162,6 +169,7 @@ function settle(
   return ok({
     title: titleOf(root),
     partName: part.name,
+    transposedBy: events.transposedBy,
     ticksPerQuarter: events.ticksPerQuarter,
     tuningId: tuning.id,
     capo,
@@ -183,7 +191,11 @@ function settle(
       ...counted(events, notes, slurReading, tabMatched),
       ...(options.convertedFrom ? [{ code: 'converted', from: options.convertedFrom } as const] : []),
     ],
-    notices: [...events.notices, ...slurNotice(events, notes, slurReading, piece.slurs)],
+    notices: [
+      ...outsideNotice(events, outside),
+      ...events.notices,
+      ...slurNotice(events, notes, slurReading, piece.slurs),
+    ],
   });
 }
 
@@ -236,19 +248,28 @@ function slurNotice(
   return [{ code: 'ambiguousSlurs', measureIndex, measure, count: slurs.ambiguous.length }];
 }
 
-/** A note down to two semitones below the open sixth string means that the sixth is tuned to D. */
-function tuningFor(lowestSounding: number): Tuning {
-  return lowestSounding < lowestMidi(STANDARD_TUNING) ? tuningOrThrow('sixth-to-d') : STANDARD_TUNING;
+/** Notes that the sixth string reaches when it is tuned to D, and not otherwise, say that it is. */
+function tuningFor(events: PartEvents, shift: number): Tuning {
+  const dropped = tuningOrThrow('sixth-to-d');
+  const usual = outsideOf(events, shift, STANDARD_TUNING).length;
+  return outsideOf(events, shift, dropped).length < usual ? dropped : STANDARD_TUNING;
 }
 
-function firstOutside(events: PartEvents, shift: number, tuning: Tuning): ImportError | null {
-  const lowest = lowestMidi(tuning);
-  const highest = openMidi(tuning, 1) + CONCERT_FRETBOARD.frets;
-  const note = events.notes.find((one) => {
+function outsideOf(events: PartEvents, shift: number, tuning: Tuning): readonly NoteEvent[] {
+  const { lowest, highest } = rangeOf(tuning);
+  return events.notes.filter((one) => {
     const midi = midiOf(one.pitch) + shift;
     return !one.harmonic && (midi < lowest || midi > highest);
   });
-  if (!note) return null;
+}
+
+const rangeOf = (tuning: Tuning) => ({
+  lowest: lowestMidi(tuning),
+  highest: openMidi(tuning, 1) + CONCERT_FRETBOARD.frets,
+});
+
+function outsideError(events: PartEvents, note: NoteEvent, shift: number, tuning: Tuning): ImportError {
+  const { lowest, highest } = rangeOf(tuning);
   return {
     code: 'outside',
     measure: events.measures[note.measureIndex]!.number,
@@ -258,6 +279,14 @@ function firstOutside(events: PartEvents, shift: number, tuning: Tuning): Import
     lowest: midiName(lowest),
     highest: midiName(highest),
   };
+}
+
+function outsideNotice(events: PartEvents, outside: readonly NoteEvent[]): readonly Notice[] {
+  const first = outside[0];
+  if (!first) return [];
+  const { measureIndex } = first;
+  const measure = events.measures[measureIndex]!.number;
+  return [{ code: 'outside', measureIndex, measure, count: outside.length }];
 }
 
 /** Slurs or slides by their number, paired in document order. */

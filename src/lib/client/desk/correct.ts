@@ -1,6 +1,7 @@
 /** Corrections of the selected note, one key each. What cannot be done is said, and nothing changes. */
 import { midiOf } from '$core/music/pitch';
 import { pitchText, spellMidi } from '$core/music/pitchText';
+import { pitchInFile } from '$core/score/pitchInFile';
 import { PIECE } from '$core/fingering/edition/attributes';
 import type { ScoreNote } from '$core/score/model';
 import type { Desk } from './desk.svelte';
@@ -16,11 +17,12 @@ const say = (desk: Desk, text: string) => (desk.notice = text);
 /** A semitone up or down, spelled for the key. */
 export function correctPitch(desk: Desk, semitones: 1 | -1): void {
   const note = noteAt(desk);
-  if (!note || !desk.planning.score) return;
+  const { score } = desk.planning;
+  if (!note || !score) return;
   if (note.tiedUids.length > 0) return void say(desk, 'The note is tied; take the tie away first.');
-  const fifths = desk.planning.score.keys.findLast((key) => key.tick <= note.onsetTicks)?.fifths ?? 0;
+  const fifths = score.keys.findLast((key) => key.tick <= note.onsetTicks)?.fifths ?? 0;
   const pitch = spellMidi(midiOf(note.pitch) + semitones, semitones > 0 ? Math.max(fifths, 0) : fifths);
-  desk.set(note.uid, 'pitch', pitchText(pitch));
+  desk.set(note.uid, 'pitch', pitchText(pitchInFile(score, note, pitch)));
 }
 
 /** The next longer or shorter value that has room before the next note of the voice and the bar line. */

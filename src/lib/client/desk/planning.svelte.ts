@@ -12,7 +12,7 @@ import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
 import type { ImportError } from '$core/formats/importError';
 import type { ExportKind } from '$core/formats/musicxml/exportFingered';
 import type { Score } from '$core/score/model';
-import type { Planned, PlannerService, Plucks } from '$workers/plannerService';
+import type { Planned, PlannerService, Plucks, Transpositions } from '$workers/plannerService';
 import type { DocumentInput } from '$workers/readInput';
 import type { Roles } from '$workers/roles';
 import { leavePlanner, startEngraver, takePlanner } from '../planner';
@@ -169,6 +169,10 @@ export class Planning {
   async askWays(from: number, to: number): Promise<void> {
     const ways = await this.ask(({ planner }) => planner.ways(from, to));
     if (ways) this.ways = { from, to, ways };
+  }
+
+  async askTranspositions(): Promise<Transpositions | null> {
+    return this.ask(({ planner }) => planner.transpositions());
   }
 
   /** What was proposed under another hand or school must not be taken under this one. */

@@ -9,6 +9,7 @@
   import type { DeskOpening } from '$lib/client/desk/stored';
   import { correctionWords, placeWords, tuningWords } from './corrections';
   import CarriedPanel from './CarriedPanel.svelte';
+  import TransposePanel from './TransposePanel.svelte';
   import VersionPanel from './VersionPanel.svelte';
 
   interface Props {
@@ -26,7 +27,7 @@
 
   const firstNote = (bar: number) => score.notes.find((note) => note.measureIndex === bar)?.uid;
 
-  const NAMES = { tempo: 'tempo', capo: 'capo', octave: 'transposition' } as const;
+  const NAMES = { tempo: 'tempo', capo: 'capo', octave: 'sounding pitch' } as const;
 
   function setNumber(attribute: keyof typeof NAMES, text: string, least: number, most: number) {
     const value = Number(text);
@@ -76,7 +77,7 @@
       value={tempo}
       onchange={(event) => setNumber('tempo', event.currentTarget.value, 20, 400)}
     />
-    <label for="octave" title="From the pitches in the file to the sounding ones">Transposed by</label>
+    <label for="octave" title="From the written pitches to the sounding ones">Sounds at</label>
     <span class="flex items-center gap-2">
       <input
         id="octave"
@@ -88,6 +89,7 @@
       semitones
     </span>
   </div>
+  <TransposePanel {desk} {score} />
   {#if asksSlurs || slurs !== null}
     <fieldset class="mt-3">
       <legend class="mb-1">Slurs over three to five notes</legend>

@@ -29,6 +29,7 @@ const WORDS: Readonly<Record<string, (value: Register['value']) => string>> = {
     value === 0
       ? 'sounds as in the file'
       : `sounds ${Number(value) > 0 ? '+' : '−'}${Math.abs(Number(value))} semitones`,
+  transpose: (value) => `transposed by ${Number(value) > 0 ? '+' : '−'}${Math.abs(Number(value))} semitones`,
   slurs: (value) => (value === 'ligado' ? 'slurs played by the left hand' : 'slurs are phrase marks'),
 };
 

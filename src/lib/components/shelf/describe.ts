@@ -6,7 +6,7 @@ const MAJOR = ['C♭', 'G♭', 'D♭', 'A♭', 'E♭', 'B♭', 'F', 'C', 'G', 'D
 const MINOR = ['A♭', 'E♭', 'B♭', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F♯', 'C♯', 'G♯', 'D♯', 'A♯'] as const;
 
 /** "G major"; "one sharp" in words where the file does not say major or minor. */
-export function keyName(summary: PieceSummary): string {
+export function keyName(summary: Pick<PieceSummary, 'fifths' | 'mode'>): string {
   const { fifths, mode } = summary;
   if (fifths === null) return 'no key given';
   if (mode) return `${(mode === 'major' ? MAJOR : MINOR)[fifths + 7] ?? '?'} ${mode}`;
