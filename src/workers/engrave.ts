@@ -4,7 +4,7 @@ import { VerovioToolkit } from 'verovio/esm';
 import { joinPages } from '../core/engraving/joinPages';
 import { readEngravedPage } from '../core/engraving/readPage';
 import type { EngravedPage } from '../core/engraving/page';
-import { engravingSplices } from '../core/formats/musicxml/engravingText';
+import { type EngravingText, engravingSplices, maybeBeginning } from '../core/formats/musicxml/engravingText';
 import { type Corrections, NO_CORRECTIONS } from '../core/score/corrections';
 import type { ScoreDocument } from '../core/formats/musicxml/readScore';
 import { applySplices } from '../core/formats/musicxml/splice';
@@ -43,8 +43,28 @@ export async function engrave(
   document: ScoreDocument,
   corrections: Corrections = NO_CORRECTIONS,
 ): Promise<EngravedPage> {
+  return draw(text, engravingSplices(document, corrections));
+}
+
+/** Bars whose engraving nobody notices waiting for: they fill a screen and more. */
+const FIRST_BARS = 24;
+
+/**
+ * The first systems alone; null for a piece that has no more. The whole breaks its systems in the same places, but for
+ * the last of these.
+ * @throws Error when the engraver cannot read what the importer could: a bug
+ */
+export async function maybeEngraveBeginning(
+  text: string,
+  document: ScoreDocument,
+  corrections: Corrections = NO_CORRECTIONS,
+): Promise<EngravedPage | null> {
+  const beginning = maybeBeginning(document, corrections, FIRST_BARS);
+  return beginning && draw(text, beginning);
+}
+
+async function draw(text: string, { splices, placeKeepers }: EngravingText): Promise<EngravedPage> {
   const engraver = await loadEngraver();
-  const { splices, placeKeepers } = engravingSplices(document, corrections);
   engraver.setOptions(OPTIONS);
   if (!engraver.loadData(applySplices(text, splices))) throw new Error(`engraver: ${engraver.getLog()}`);
   const keepers = new Set(placeKeepers);

@@ -2,12 +2,20 @@
 import { expose } from 'comlink';
 import type { EngravedPage } from '../core/engraving/page';
 import { loadEngraver } from './engrave';
-import { preparePage } from './preparePage';
+import { maybePrepareBeginning, preparePage } from './preparePage';
 import type { DocumentInput } from './readInput';
 
 void loadEngraver();
 
 const service = {
+  /** The first systems of a long piece; null for others, and for what cannot be read. */
+  async beginning(input: DocumentInput): Promise<EngravedPage | null> {
+    try {
+      return (await maybePrepareBeginning(input))?.page ?? null;
+    } catch {
+      return null;
+    }
+  },
   /** Null for a document that cannot be read: the planner says why. */
   async page(input: DocumentInput): Promise<EngravedPage | null> {
     try {

@@ -2,7 +2,7 @@
 import type { EngravedPage } from '../core/engraving/page';
 import { correctionsOf } from '../core/fingering/edition/registers';
 import type { Score } from '../core/score/model';
-import { engrave } from './engrave';
+import { engrave, maybeEngraveBeginning } from './engrave';
 import { type Roles, rolesOfScore } from './roles';
 import { type DocumentInput, readInput, registersOf } from './readInput';
 
@@ -17,4 +17,11 @@ export async function preparePage(input: DocumentInput): Promise<PreparedPage> {
   const { text, document } = readInput(input);
   const page = await engrave(text, document, correctionsOf(registersOf(input)));
   return { page, score: document.score, roles: rolesOfScore(document.score) };
+}
+
+/** The first systems of a long piece, which are there before the whole can be; null for others. */
+export async function maybePrepareBeginning(input: DocumentInput): Promise<PreparedPage | null> {
+  const { text, document } = readInput(input);
+  const page = await maybeEngraveBeginning(text, document, correctionsOf(registersOf(input)));
+  return page && { page, score: document.score, roles: rolesOfScore(document.score) };
 }

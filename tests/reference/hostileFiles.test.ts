@@ -1,5 +1,4 @@
 /** Files that are wrong or meant to hurt: each is refused with a sentence, or read as music; nothing is thrown. */
-import { readFileSync } from 'node:fs';
 import { zipSync, strToU8 } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { importScore } from '../../src/foreign/importScore';
@@ -7,6 +6,7 @@ import { LIMITS } from '../../src/core/formats/limits';
 import { importErrorText } from '../../src/core/messages/en';
 import { pieceSummarySchema, summaryOf } from '../../src/lib/pieceSummary';
 import { barXml, documentXml, noteXml, randomFrom } from '../helpers/music';
+import { MEI, SEEDS, spoilt } from '../helpers/spoilt';
 
 const NOTE = { midi: 64, onset: 0, length: 2 };
 const bytesOf = (text: string) => new TextEncoder().encode(text);
@@ -97,8 +97,6 @@ describe('more than any score', () => {
   });
 });
 
-const MEI = `<?xml version="1.0"?><mei xmlns="http://www.music-encoding.org/ns/mei"><meiHead><fileDesc><titleStmt><title/></titleStmt><pubStmt/></fileDesc></meiHead><music><body><mdiv><score><scoreDef meter.count="4" meter.unit="4"><staffGrp><staffDef n="1" lines="5" clef.shape="G" clef.line="2"/></staffGrp></scoreDef><section><measure n="1"><staff n="1"><layer n="1"><tuplet num="3" numbase="2"><note pname="e" oct="4" dur="4"/><note pname="f" oct="4" dur="4"/><note pname="g" oct="4" dur="4"/></tuplet><note pname="e" oct="4" dur="2" dots="0"/></layer></staff></measure></section></score></mdiv></body></music></mei>`;
-
 describe('MEI that the engraver cannot make music of', () => {
   it('is read where it is right', async () => expect(await read(MEI, 'a.mei')).toBe('read'));
 
@@ -119,38 +117,12 @@ describe('MEI that the engraver cannot make music of', () => {
   });
 });
 
-/** A file with some of its characters, numbers or elements changed. */
-function spoilt(text: string, random: () => number): string {
-  const at = () => Math.floor(random() * text.length);
-  const kind = Math.floor(random() * 6);
-  if (kind === 0) return text.slice(0, at());
-  if (kind === 1) {
-    const [a, b] = [at(), at()].sort((x, y) => x - y);
-    return text.slice(0, a) + text.slice(b);
-  }
-  if (kind === 2) {
-    const k = at();
-    return text.slice(0, k) + String.fromCharCode(Math.floor(random() * 0x300)) + text.slice(k + 1);
-  }
-  const numbers = ['-1', '0', '1e308', 'NaN', '99999999999', '0.0001', '', '💥', 'toString', '-0'];
-  const matches = [...text.matchAll(/\d+/g)];
-  const found = matches[Math.floor(random() * matches.length)];
-  if (!found) return text;
-  const value = numbers[Math.floor(random() * numbers.length)]!;
-  const once = text.slice(0, found.index) + value + text.slice(found.index + found[0].length);
-  return kind === 5 ? spoilt(once, random) : once;
-}
-
 const FUZZED = Number(process.env.OCULON_FUZZ ?? 200);
 
 describe('files spoilt by chance', () => {
-  const demo = readFileSync(new URL('../../demo/late-ferry.musicxml', import.meta.url), 'utf8');
-  const musicXml =
-    demo.slice(0, demo.indexOf('</measure>', demo.length / 6) + 10) + '</part></score-partwise>';
-  const abc = 'X:1\nT:Spoilt\nM:3/4\nL:1/8\nQ:1/4=90\nK:Am\n|:A,2 [CE]2 (3efg|{a}c4 z2|[1 G6:|[2 A6|]\n';
   it.each([
-    ['a.musicxml', musicXml, FUZZED],
-    ['a.abc', abc, FUZZED],
+    ['a.musicxml', SEEDS.musicxml, FUZZED],
+    ['a.abc', SEEDS.abc, FUZZED],
     ['a.mei', MEI, FUZZED / 6],
   ] as const)('%s are read or refused', async (name, text, count) => {
     const random = randomFrom(20);

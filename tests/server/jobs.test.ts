@@ -6,6 +6,7 @@ import pg from 'pg';
 import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
 import { type Cluster, startCluster } from '../../scripts/run/cluster';
 import { prepareDatabase } from '../../scripts/run/database';
+import { GivenUp } from '../../src/lib/server/jobs/givenUp';
 import { addJob, type Job, JobRunner } from '../../src/lib/server/jobs/queue';
 
 const folder = mkdtempSync(join(tmpdir(), 'oculon-jobs-'));
@@ -68,21 +69,36 @@ it('studios take turns, each in the order in which it asked; what was asked for 
   expect(done).toEqual(['a1', 'b1', 'a2', 'b2', 'a3', 'a4', 'a5']);
 });
 
-it('what fails is tried once more and then never again, until its content is another', async () => {
+it('what fails is tried three times and then never again, until its content is another', async () => {
   const tries: string[] = [];
   start((job) => {
     tries.push(nameOf(job));
     return nameOf(job) === 'a1' ? Promise.reject(new Error('broken')) : Promise.resolve();
   });
   await addJob('page', pageOf(A, 1), 'same');
-  await expect.poll(() => tries.length, { timeout: 30_000 }).toBe(2);
+  await expect.poll(() => tries.length, { timeout: 60_000 }).toBe(3);
   await expect
     .poll(async () => (await ask('SELECT 1 FROM graphile_worker.jobs WHERE locked_at IS NULL')).length)
     .toBe(1);
   await addJob('page', pageOf(A, 1), 'same');
   await addJob('page', pageOf(A, 2), 'other');
-  await expect.poll(() => tries.length, { timeout: 20_000 }).toBe(3);
-  expect(tries).toEqual(['a1', 'a1', 'a2']);
+  await expect.poll(() => tries.length, { timeout: 20_000 }).toBe(4);
+  expect(tries).toEqual(['a1', 'a1', 'a1', 'a2']);
+});
+
+it('what took too long or wanted too much memory is not tried again before tomorrow', async () => {
+  const tries: string[] = [];
+  start((job) => {
+    tries.push(nameOf(job));
+    return nameOf(job) === 'a1' ? Promise.reject(new GivenUp('took too long')) : Promise.resolve();
+  });
+  await addJob('page', pageOf(A, 1), 'same');
+  const later = () => ask("SELECT 1 FROM graphile_worker.jobs WHERE run_at > now() + interval '23 hours'");
+  await expect.poll(async () => (await later()).length, { timeout: 20_000 }).toBe(1);
+  await addJob('page', pageOf(A, 1), 'same');
+  await addJob('page', pageOf(A, 2), 'other');
+  await expect.poll(() => tries, { timeout: 20_000 }).toEqual(['a1', 'a2']);
+  expect(await later()).toHaveLength(1);
 });
 
 it('a job that a killed server had begun is done by the next one', async () => {

@@ -3,7 +3,7 @@
   import { beforeNavigate, invalidateAll } from '$app/navigation';
   import FileUp from '@lucide/svelte/icons/file-up';
   import Search from '@lucide/svelte/icons/search';
-  import { startPlanner } from '$lib/client/planner';
+  import { startEngraver, startPlanner } from '$lib/client/planner';
   import Rosette from '$lib/components/Rosette.svelte';
   import PieceCard from '$lib/components/shelf/PieceCard.svelte';
   import ImportResults from '$lib/components/shelf/ImportResults.svelte';
@@ -50,6 +50,10 @@
   const LOOK_AGAIN_MS = 1500;
   const START_PLANNER_MS = 300;
   let timesLooked = 0;
+  // Whoever opens one of these before the server has engraved it needs the engraver, which takes seconds to load.
+  $effect(() => {
+    if (data.pieces.some(({ pageReady }) => !pageReady)) startEngraver();
+  });
   onMount(() => {
     // A piece is likely to be opened next; the shelf itself comes first.
     const starting = setTimeout(startPlanner, START_PLANNER_MS);

@@ -7,13 +7,26 @@ import type { Corrections } from '../../score/corrections';
 import { correctionSplices, placeBefore } from './correctionSplices';
 import type { ScoreDocument } from './readScore';
 import { uidsOf } from './readEvents';
-import type { Splice } from './splice';
+import { type Splice, withoutRange } from './splice';
 import { childNamed, childrenNamed, childText, type XmlElement } from './xmlTree';
 
 export interface EngravingText {
   readonly splices: readonly Splice[];
   /** Uids of the notes that got a place-keeping accidental. */
   readonly placeKeepers: readonly string[];
+}
+
+/** The same of the first bars alone, for whoever cannot wait for the whole; null where there are no more than these. */
+export function maybeBeginning(
+  document: ScoreDocument,
+  corrections: Corrections,
+  bars: number,
+): EngravingText | null {
+  const measures = childrenNamed(document.part, 'measure');
+  const first = measures[bars];
+  if (!first) return null;
+  const whole = engravingSplices(document, corrections);
+  return { ...whole, splices: withoutRange(whole.splices, first.start, measures.at(-1)!.end) };
 }
 
 export function engravingSplices(document: ScoreDocument, corrections: Corrections): EngravingText {

@@ -8,6 +8,12 @@ export interface Splice {
   readonly insert: string;
 }
 
+/** All of `splices` outside a range of the text, which goes as a whole. */
+export const withoutRange = (splices: readonly Splice[], from: number, to: number): readonly Splice[] => [
+  ...splices.filter(({ at }) => at < from || at >= to),
+  { at: from, remove: to - from, insert: '' },
+];
+
 /**
  * Applies splices. Several at one offset go in the order given, insertions before what is removed there.
  * @throws RangeError when two of them overlap

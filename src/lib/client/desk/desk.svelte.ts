@@ -85,7 +85,8 @@ export class Desk {
       this.notice = error instanceof Error ? error.message : String(error);
       return;
     }
-    void planning.read(session.registers, this.withPage && planning.page === null);
+    const hasWholePage = planning.page !== null && this.opening.stored.page !== null;
+    void planning.read(session.registers, this.withPage && !hasWholePage);
   }
 
   close(): void {

@@ -108,11 +108,14 @@ export class Planning {
     const input: DocumentInput = { ...document, registers: [...registers] };
     const reading = planner.open(input);
     const beginning = this.plan ? null : planner.beginning();
-    const planning = planner.plan(
-      undefined,
-      proxy((share: number) => void (this.share = share)),
+    // The whole plan of a long piece takes a core for seconds: the first systems must have it before.
+    const painting = engraves ? this.engrave(input, state) : Promise.resolve();
+    const planning = painting.then(() =>
+      planner.plan(
+        undefined,
+        proxy((share: number) => void (this.share = share)),
+      ),
     );
-    if (engraves) void this.engrave(input, state);
     await this.heard(async () => {
       const opened = await reading;
       if (!opened || state === Infinity) return;
@@ -219,9 +222,17 @@ export class Planning {
     if (first && state === this.state && !this.plan) this.plan = first.plan;
   }
 
+  /** Of a long piece: until there is something to see. */
   private async engrave(input: DocumentInput, state: number): Promise<void> {
-    const page = await startEngraver().page(input);
-    if (page && state >= this.state) this.page = page;
+    const engraver = startEngraver();
+    const show = (page: EngravedPage | null) => {
+      if (page && state >= this.state) this.page = page;
+    };
+    if (this.page) return void engraver.page(input).then(show);
+    // Asked for together with the whole, the beginning would not come before it.
+    const beginning = await engraver.beginning(input);
+    show(beginning);
+    void engraver.page(input).then(show);
   }
 
   /** The answer, or null when something has changed since the question. */

@@ -14,8 +14,8 @@ async function maybeJson<T>(address: string | null): Promise<T | null> {
   return response?.ok ? ((await response.json()) as T) : null;
 }
 
-export const fetchPage = (opening: DeskOpening): Promise<PreparedPage | null> =>
-  maybeJson<PreparedPage>(opening.stored.page);
+export const fetchPage = ({ stored }: DeskOpening): Promise<PreparedPage | null> =>
+  maybeJson<PreparedPage>(stored.page ?? stored.beginning);
 
 export const fetchPlan = (opening: DeskOpening): Promise<FingeringPlan | null> =>
   maybeJson<FingeringPlan>(opening.stored.plan);

@@ -4,12 +4,14 @@ import { Piscina } from 'piscina';
 import { config } from '../config';
 import { log } from '../log';
 import { FairTurns } from './fairTurns';
+import { GivenUp } from './givenUp';
 import type { TaskName, Tasks } from './tasks';
 
 /** A task that takes longer than this is given up, and whoever waits is told. */
 const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   import: 20_000,
   nextVersion: 20_000,
+  beginning: 20_000,
   page: 120_000,
   plan: 180_000,
 };
@@ -17,9 +19,6 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
 const MOST_MEGABYTES = 1_024;
 /** On Linux a thread has a priority of its own: background work gives way to whoever waits for an answer. */
 const BACKGROUND_NICENESS = 10;
-
-/** The work was given up because it took too long or wanted too much memory; asked again it would do so again. */
-export class GivenUp extends Error {}
 
 export class ThreadPool {
   private piscina: Piscina | null = null;

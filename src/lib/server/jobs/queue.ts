@@ -7,15 +7,16 @@ import pg from 'pg';
 import { z } from 'zod';
 import { config } from '../config';
 import { log } from '../log';
+import { GivenUp } from './givenUp';
 
 export type JobName = 'page' | 'plan';
 
 const jobSchema = z.object({ studioId: z.uuid(), versionId: z.uuid(), editionId: z.uuid() });
 export type Job = z.infer<typeof jobSchema>;
 
-/** A job that fails is tried once more; what fails again stays, so that nobody asks for the same in vain. */
-const MOST_ATTEMPTS = 2;
-/** What failed is tried anew after so long: a full disk is no property of a piece. */
+/** A job that fails is tried again; what fails always stays, so that nobody asks for the same in vain. */
+const MOST_ATTEMPTS = 3;
+/** What failed, or was given up, is tried anew after so long: a full disk is no property of a piece. */
 const REMEMBERED = '1 day';
 /** Plans begin where somebody else's first pages are done: a page is looked at before its plan. */
 const START: Readonly<Record<JobName, number>> = { page: 0, plan: 2 };
@@ -97,15 +98,26 @@ export class JobRunner {
   }
 
   private taskOf(name: JobName): Task {
-    return async (payload) => {
+    return async (payload, { job }) => {
       try {
         await this.handlers[name](jobSchema.parse(payload));
       } catch (error) {
         log.error({ err: error }, `${name}: a job failed`);
-        throw error;
+        if (!(error instanceof GivenUp)) throw error;
+        // Tried again at once it would be given up again.
+        await postpone(name, payload, job.key);
       }
     };
   }
+}
+
+/** In the place of a job that is running. */
+async function postpone(name: JobName, payload: unknown, key: string | null): Promise<void> {
+  await thePool(config().jobsUrl!).query(
+    `SELECT graphile_worker.add_job($1, payload := $2::json, job_key := $3, max_attempts := $4,
+       run_at := now() + interval '${REMEMBERED}')`,
+    [name, JSON.stringify(payload), key, MOST_ATTEMPTS],
+  );
 }
 
 /** One process works on a database: jobs that still look taken belong to one that was killed. */

@@ -12,7 +12,7 @@ import {
   type StoredVersion,
 } from '../../../foreign/importScore';
 import { type DocumentInput } from '../../../workers/readInput';
-import { preparePage } from '../../../workers/preparePage';
+import { maybePrepareBeginning, preparePage } from '../../../workers/preparePage';
 import { preparePlan } from '../../../workers/preparePlan';
 
 export interface Tasks {
@@ -34,6 +34,11 @@ export interface Tasks {
       readonly used: { readonly nextNote: number; readonly nextBar: number };
     };
     readonly answer: Result<NextVersion, ImportError>;
+  };
+  /** The first systems of a long piece; all of a short one. */
+  readonly beginning: {
+    readonly ask: DocumentInput;
+    readonly answer: { readonly content: Uint8Array; readonly firstLine: string; readonly isWhole: boolean };
   };
   readonly page: {
     readonly ask: DocumentInput;
@@ -62,6 +67,11 @@ export const HANDLERS: Handlers = {
   import: ({ bytes, fileName, partIndex }) => importScore(bytes, fileName, partIndex),
   nextVersion: ({ old, bytes, fileName, partIndex, inked, used }) =>
     importNextVersion(old, { bytes, fileName, partIndex }, inked, used),
+  beginning: async (input) => {
+    const beginning = await maybePrepareBeginning(input);
+    const prepared = beginning ?? (await preparePage(input));
+    return { content: packed(prepared), firstLine: prepared.page.firstLine, isWhole: beginning === null };
+  },
   page: async (input) => {
     const prepared = await preparePage(input);
     return { content: packed(prepared), firstLine: prepared.page.firstLine };

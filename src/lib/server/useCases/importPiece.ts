@@ -5,7 +5,8 @@ import { fail, ok, type Result } from '../../../core/result';
 import type { ImportedScore } from '../../../foreign/importScore';
 import { summaryOf } from '../../pieceSummary';
 import { type Transaction, withTransaction } from '../db';
-import { GivenUp, quickPool } from '../jobs/pool';
+import { GivenUp } from '../jobs/givenUp';
+import { quickPool } from '../jobs/pool';
 import { insertEdition, insertPiece } from '../repositories/pieces';
 import { insertVersion, type Version } from '../repositories/versions';
 

@@ -5,7 +5,7 @@ import { readHistory } from '../repositories/gestures';
 import { maybeFindPiece } from '../repositories/pieces';
 import { hasPage, maybeFindPlanSeq } from '../repositories/prepared';
 import { maybeFindVersion } from '../repositories/versions';
-import { contentKeyOf, convertedFromOf, planKeyOf, prepareLater } from './prepare';
+import { beginningKeyOf, contentKeyOf, convertedFromOf, planKeyOf, prepareLater } from './prepare';
 
 /** Null when this studio has no such piece. */
 export async function maybeOpenPiece(studioId: string, pieceId: string) {
@@ -20,6 +20,8 @@ export async function maybeOpenPiece(studioId: string, pieceId: string) {
     const pageKey = contentKeyOf(registers);
     const planKey = planKeyOf(registers);
     const hasStoredPage = await hasPage(tx, version.id, pageKey);
+    const beginningKey = beginningKeyOf(pageKey);
+    const hasBeginning = !hasStoredPage && (await hasPage(tx, version.id, beginningKey));
     const planSeq = await maybeFindPlanSeq(tx, piece.editionId, version.id, planKey);
     if (!hasStoredPage || planSeq !== headSeq) prepareLater(studioId, piece);
     return {
@@ -40,7 +42,9 @@ export async function maybeOpenPiece(studioId: string, pieceId: string) {
         reportRead: version.reportRead,
       },
       stored: {
-        page: hasStoredPage ? `/api/versions/${version.id}/page/${pageKey}` : null,
+        page: hasStoredPage ? pageAddress(version.id, pageKey) : null,
+        /** The first systems, where the whole is not there yet. */
+        beginning: hasBeginning ? pageAddress(version.id, beginningKey) : null,
         plan:
           planSeq === headSeq
             ? `/api/editions/${piece.editionId}/plan/${version.id}?seq=${headSeq}&key=${encodeURIComponent(planKey)}`
@@ -49,5 +53,8 @@ export async function maybeOpenPiece(studioId: string, pieceId: string) {
     };
   });
 }
+
+const pageAddress = (versionId: string, key: string) =>
+  `/api/versions/${versionId}/page/${encodeURIComponent(key)}`;
 
 export type OpenedPiece = NonNullable<Awaited<ReturnType<typeof maybeOpenPiece>>>;

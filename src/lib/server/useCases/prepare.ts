@@ -1,10 +1,11 @@
 /** Makes pages and plans ready in the background, as far as they are not there yet. */
 import { createHash } from 'node:crypto';
 import { lensKey, type Registers, scoreCorrectionsKey } from '../../../core/fingering/edition/registers';
+import pLimit from 'p-limit';
 import { ENGRAVER, PLANNER } from 'virtual:model-names';
 import type { DocumentInput } from '../../../workers/readInput';
 import { type Transaction, withTransaction } from '../db';
-import { pagePool, planPool } from '../jobs/pool';
+import { pagePool, planPool, quickPool } from '../jobs/pool';
 import { addJob, type Job, type JobHandlers } from '../jobs/queue';
 import { log } from '../log';
 import { readEdition } from '../repositories/gestures';
@@ -24,13 +25,41 @@ const digestOf = (text: string) => createHash('sha256').update(text).digest('hex
 export const convertedFromOf = (version: Version): 'abc' | 'mei' | null =>
   version.kind === 'musicxml' ? null : version.kind;
 
+/** The first systems of a long piece, under the key of the whole. */
+export const beginningKeyOf = (contentKey: string): string => `beginning ${contentKey}`;
+
+/**
+ * What the desk shows first of a piece that has just come in: whoever opens it at once need not wait for the engraver.
+ * Nothing depends on it, so that a failure is only logged.
+ */
+export async function prepareBeginning(
+  studioId: string,
+  { versionId, editionId }: Pick<Piece, 'versionId' | 'editionId'>,
+): Promise<void> {
+  const job: Job = { studioId, versionId, editionId };
+  try {
+    const wanted = await withTransaction(studioId, (tx) => maybePageInput(tx, job));
+    if (!wanted) return;
+    const { isWhole, ...made } = await quickPool.run(studioId, 'beginning', wanted.input);
+    const contentKey = isWhole ? wanted.contentKey : beginningKeyOf(wanted.contentKey);
+    await withTransaction(studioId, (tx) => insertPage(tx, { ...job, contentKey, ...made }));
+  } catch (error) {
+    log.warn({ err: error }, 'the beginning of a piece could not be engraved');
+  }
+}
+
+/** A shelf of hundreds that all lack something must not take every connection from those who save. */
+const oneAtATime = pLimit(1);
+
 /** Returns at once. */
 export function prepareLater(
   studioId: string,
   { versionId, editionId }: Pick<Piece, 'versionId' | 'editionId'>,
 ): void {
   const job: Job = { studioId, versionId, editionId };
-  askFor(job).catch((error: unknown) => log.warn({ err: error }, 'a piece could not be asked for'));
+  oneAtATime(() => askFor(job)).catch((error: unknown) =>
+    log.warn({ err: error }, 'a piece could not be asked for'),
+  );
 }
 
 async function askFor(job: Job): Promise<void> {
@@ -57,11 +86,7 @@ async function lackOf(tx: Transaction, { versionId, editionId }: Job) {
 /** Whatever has changed since the job was asked for, the edition is made ready as it stands when it begins. */
 export const PREPARATIONS: JobHandlers = {
   page: async (job) => {
-    const wanted = await withTransaction(job.studioId, async (tx) => {
-      const { registers, page } = await lackOf(tx, job);
-      const input = page && (await maybeInput(tx, job.versionId, registers));
-      return input && { ...page, input };
-    });
+    const wanted = await withTransaction(job.studioId, (tx) => maybePageInput(tx, job));
     if (!wanted) return;
     const made = await pagePool.run(job.studioId, 'page', wanted.input);
     await withTransaction(job.studioId, (tx) =>
@@ -80,6 +105,13 @@ export const PREPARATIONS: JobHandlers = {
     await withTransaction(job.studioId, (tx) => insertPlan(tx, { ...job, headSeq, planKey, ...made }));
   },
 };
+
+/** Null where the page is there. */
+async function maybePageInput(tx: Transaction, job: Job) {
+  const { registers, page } = await lackOf(tx, job);
+  const input = page && (await maybeInput(tx, job.versionId, registers));
+  return input && { ...page, input };
+}
 
 /** Null for a version that is gone. */
 async function maybeInput(

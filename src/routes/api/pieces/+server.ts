@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { maybeSentFile, noFile, refused } from '$lib/server/requests';
 import { importEdition } from '$lib/server/useCases/editionFiles';
 import { importPiece } from '$lib/server/useCases/importPiece';
-import { prepareLater } from '$lib/server/useCases/prepare';
+import { prepareBeginning, prepareLater } from '$lib/server/useCases/prepare';
 import { withTransaction } from '$lib/server/db';
 import { maybeFindPiece } from '$lib/server/repositories/pieces';
 import type { RequestHandler } from './$types';
@@ -24,7 +24,10 @@ export const POST: RequestHandler = async ({ request, locals }) => {
   if (!result.ok) return refused(result.error);
   const { pieceId, parts, partIndex } = result.value;
   const piece = await withTransaction(owner.studioId, (tx) => maybeFindPiece(tx, pieceId));
-  if (piece) prepareLater(owner.studioId, piece);
+  if (piece) {
+    await prepareBeginning(owner.studioId, piece);
+    prepareLater(owner.studioId, piece);
+  }
   const names = parts.map(({ index, name, pitchedNotes }) => ({ index, name, notes: pitchedNotes }));
   return json({ id: pieceId, parts: names, partIndex }, { status: 201 });
 };

@@ -4,7 +4,7 @@ import { withTransaction } from '$lib/server/db';
 import { maybeFindPiece } from '$lib/server/repositories/pieces';
 import { maybeId, maybeSentFile, noFile, refused } from '$lib/server/requests';
 import { importVersion } from '$lib/server/useCases/importVersion';
-import { prepareLater } from '$lib/server/useCases/prepare';
+import { prepareBeginning, prepareLater } from '$lib/server/useCases/prepare';
 import { leaveVersion } from '$lib/server/useCases/leaveVersion';
 import type { RequestHandler } from './$types';
 
@@ -20,7 +20,10 @@ export const POST: RequestHandler = async ({ request, locals, params }) => {
   const result = await importVersion(owner, pieceId, file);
   if (!result.ok) return refused(result.error);
   const piece = await withTransaction(owner.studioId, (tx) => maybeFindPiece(tx, pieceId));
-  if (piece) prepareLater(owner.studioId, piece);
+  if (piece) {
+    await prepareBeginning(owner.studioId, piece);
+    prepareLater(owner.studioId, piece);
+  }
   return json(result.value, { status: 201 });
 };
 
