@@ -48,6 +48,8 @@ export async function engrave(
 
 /** Bars whose engraving nobody notices waiting for: they fill a screen and more. */
 const FIRST_BARS = 24;
+/** Longer pieces show these first. */
+const LONG_BARS = 48;
 
 /**
  * The first systems alone; null for a piece that has no more. The whole breaks its systems in the same places, but for
@@ -59,6 +61,7 @@ export async function maybeEngraveBeginning(
   document: ScoreDocument,
   corrections: Corrections = NO_CORRECTIONS,
 ): Promise<EngravedPage | null> {
+  if (document.score.measures.length <= LONG_BARS) return null;
   const beginning = maybeBeginning(document, corrections, FIRST_BARS);
   return beginning && draw(text, beginning);
 }

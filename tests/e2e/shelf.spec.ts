@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { DEMO_ACCOUNT } from '../../src/lib/demoAccount';
+import { documentXml, noteXml } from '../helpers/music';
 import { scoreFile, signIn, untilPlanned } from './steps';
 
 test('the first visit of the demo shows its pieces, one click from a fingered score', async ({ page }) => {
@@ -92,6 +93,26 @@ test('a stored page is painted without the engraver', async ({ page }) => {
   await page.getByRole('link', { name: 'open on the desk' }).click();
   await expect(page.locator('[data-mark=finger]')).toHaveCount(10);
   expect(engravers).toEqual([]);
+});
+
+test('a long piece that has just come in shows its first systems, and then all of it', async ({ page }) => {
+  const bars = Array.from({ length: 60 }, (_, k) =>
+    [60, 64, 67, 62 + (k % 5)].map((midi) => noteXml({ midi, onset: 0, length: 2 })).join(''),
+  );
+  const file = {
+    name: 'sixty.musicxml',
+    mimeType: 'application/xml',
+    buffer: Buffer.from(documentXml(bars)),
+  };
+  await page.goto('/');
+  await page.waitForURL('**/shelf');
+  await page.getByLabel('Score files').setInputFiles(file);
+  await page.getByRole('link', { name: 'open on the desk' }).click();
+  await expect(page.locator('[data-note=n1]')).toBeVisible();
+  await expect(page.locator('[data-mark=finger]').first()).toBeVisible();
+  // The rest comes without anybody asking.
+  await expect(page.locator('[data-note=n240]')).toHaveCount(1, { timeout: 60_000 });
+  await expect(page.locator('[data-mark=finger]')).toHaveCount(240, { timeout: 60_000 });
 });
 
 test('pieces are found by their title', async ({ page }) => {

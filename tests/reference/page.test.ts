@@ -11,9 +11,41 @@ import { readScore } from '../../src/core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
 import type { Score } from '../../src/core/score/model';
-import { engrave } from '../../src/workers/engrave';
+import { engrave, maybeEngraveBeginning } from '../../src/workers/engrave';
+import { documentXml, noteXml, randomFrom } from '../helpers/music';
 
 const folder = new URL('../../demo/', import.meta.url);
+
+describe('the first systems of a long piece', () => {
+  const random = randomFrom(4);
+  const bars = Array.from({ length: 60 }, () =>
+    Array.from({ length: 8 }, () =>
+      noteXml({ midi: 52 + Math.floor(20 * random()), onset: 0, length: 1 }),
+    ).join(''),
+  );
+  const documentOf = (text: string) => {
+    const document = readScore(text);
+    if (!document.ok) throw new Error(document.error.code);
+    return document.value;
+  };
+
+  it('stand where they stand in the whole, but for the last of them', async () => {
+    const text = documentXml(bars);
+    const whole = await engrave(text, documentOf(text));
+    const beginning = (await maybeEngraveBeginning(text, documentOf(text)))!;
+    expect(beginning.notes).toHaveLength(24 * 8);
+    const last = beginning.systems.length - 1;
+    expect(last).toBeGreaterThan(2);
+    const boxOf = new Map(whole.notes.map((note) => [note.uid, note]));
+    for (const note of beginning.notes) if (note.system < last) expect(boxOf.get(note.uid)).toEqual(note);
+    expect(beginning.systems.slice(0, last)).toEqual(whole.systems.slice(0, last));
+  });
+
+  it('are not asked for where the whole comes as soon', async () => {
+    const text = documentXml(bars.slice(0, 40));
+    expect(await maybeEngraveBeginning(text, documentOf(text))).toBeNull();
+  });
+});
 
 describe.each(readdirSync(folder))('%s', (name) => {
   it('has a picture of its first line, with everything that stands in it', () => {

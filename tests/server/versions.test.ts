@@ -289,6 +289,33 @@ describe('the background', () => {
     expect(picture.headers.get('content-type')).toBe('image/svg+xml');
   });
 
+  it('has the first systems of a long piece at once, and all of a short one', async () => {
+    const long = documentXml(Array.from({ length: 60 }, (_, k) => bar([60, 62 + (k % 3), 64, 65])));
+    const pieceId = await importAs(cookie, 'long.musicxml', long);
+    const keys = await asOwner((client) =>
+      client.query<{ content_key: string }>(
+        `SELECT g.content_key FROM pages g JOIN score_versions v ON v.id = g.version_id WHERE v.piece_id = $1`,
+        [pieceId],
+      ),
+    );
+    expect(keys.rows.map((row) => row.content_key)).toContainEqual(expect.stringMatching(/^beginning /));
+    const beginning = keys.rows.find((row) => row.content_key.startsWith('beginning '))!;
+    const path = `/api/versions/${await versionOf(pieceId)}/page/${encodeURIComponent(beginning.content_key)}`;
+    const page = (await (await fetch(address + path, { headers: { cookie } })).json()) as {
+      page: { notes: unknown[] };
+      score: { notes: unknown[] };
+    };
+    expect([page.page.notes.length, page.score.notes.length]).toEqual([24 * 4, 60 * 4]);
+    const short = await importAs(cookie, 'short.musicxml', OLD);
+    const there = await asOwner((client) =>
+      client.query(
+        `SELECT 1 FROM pages g JOIN score_versions v ON v.id = g.version_id WHERE v.piece_id = $1`,
+        [short],
+      ),
+    );
+    expect(there.rowCount).toBe(1);
+  });
+
   it('takes ABC and MEI, keeps the file as it came, and reads the MusicXML it became', async () => {
     const tune = 'X:1\nT:Small Gate\nM:4/4\nL:1/4\nK:C clef=treble-8\nCDEF|GABc|]\n';
     const pieceId = await importAs(cookie, 'gate.abc', tune);
