@@ -37,7 +37,7 @@ test('arrows move through moments and notes; the panel follows', async ({ page }
   await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('ArrowDown');
   expect(await selected()).toBe('n9');
-  await expect(page.getByRole('heading', { name: 'C3' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'low C' })).toBeVisible();
   await page.keyboard.press('ArrowUp');
   expect(await selected()).toBe('n1');
 });

@@ -17,8 +17,8 @@ test('rings and shifts stand under the score, on the lanes of their strings; l f
   // The open strings at the end of the bar have no end but the piece; C is held as written.
   await expect(lanes(page).locator('[data-ring=n9] [data-kind=sounding]')).toHaveCount(1);
   await expect(lanes(page).locator('[data-ring=n9]')).toHaveAttribute('data-end', 'written');
-  await expect(page.getByTestId('legato')).toContainText('100 % sounds');
-  const ring = (await lanes(page).locator('[data-ring=n9] circle').boundingBox())!;
+  await expect(page.getByTestId('legato')).toContainText('nothing cut');
+  const ring = (await lanes(page).locator('[data-ring=n9] [data-kind=onset]').boundingBox())!;
   const head = (await note(page, 'n9').boundingBox())!;
   // Under its note, give or take the width of a notehead.
   expect(Math.abs(ring.x + ring.width / 2 - (head.x + head.width / 2))).toBeLessThan(head.width);

@@ -22,7 +22,7 @@ test('pitch, length, tie, must ring: corrected by keys, shown as corrected, kept
   await page.keyboard.press('Alt+ArrowLeft');
   await page.keyboard.press('k');
   await scoreTab(page);
-  await expect(corrections(page)).toHaveText([/pitch D♯4/, /length 3\/8 quarters/, /must ring/]);
+  await expect(corrections(page)).toHaveText([/pitch D♯4/, /length 3\/8 beats/, /must ring/]);
   await saved(page);
   await page.reload();
   await untilPlanned(page);
@@ -205,7 +205,7 @@ test('a bar that is too full is marked on the page and explained', async ({ page
   await expect(page.locator('[data-noticed]')).toHaveCount(1);
   await scoreTab(page);
   await expect(page.getByTestId('reading')).toContainText(
-    'Bar 2, voice 1 (line 2) has 5 quarters where the metre asks for 4',
+    'Bar 2, voice 1 (line 2) has 5 beats where the metre asks for 4',
   );
 });
 

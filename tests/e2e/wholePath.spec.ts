@@ -47,7 +47,7 @@ test('import, edit three notes, reload, export, read the export back', async ({ 
   await expect(mark(page, 'pluck', 'n2')).toContainText('a');
 
   const plain = page.waitForEvent('download');
-  await page.getByRole('button', { name: '.musicxml' }).click();
+  await page.getByRole('button', { name: 'Save fingered score' }).click();
   const plainFile = await (await plain).path();
   const printed = printedIn(plainFile);
   expect(printed.get('n1')).toMatchObject({ finger: 4, string: 2 });
@@ -65,7 +65,7 @@ test('import, edit three notes, reload, export, read the export back', async ({ 
   ).toBe(original);
 
   const compressed = page.waitForEvent('download');
-  await page.getByRole('button', { name: '.mxl' }).click();
+  await page.getByRole('button', { name: 'compressed' }).click();
   const mxl = await (await compressed).path();
   expect(Object.keys(unzipSync(readFileSync(mxl)))).toContain('META-INF/container.xml');
   expect(printedIn(mxl)).toEqual(printed);
@@ -112,7 +112,7 @@ test('a file asked for before the planner has the piece comes when it has it', a
   await page.reload();
   await expect(page.locator('[data-mark=finger]').first()).toBeVisible();
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: '.musicxml' }).click();
+  await page.getByRole('button', { name: 'Save fingered score' }).click();
   const file = await (await download).path();
   expect([...printedIn(file).values()].every((one) => one.finger !== null)).toBe(true);
 });

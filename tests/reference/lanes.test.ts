@@ -39,6 +39,20 @@ describe.each(pieces)('the lanes of %s', async (name) => {
     }
   });
 
+  it('each stopped note lies at its fret, and bars begin between their notes', () => {
+    const fretOf = new Map(plan.notes.map((note) => [note.strike, note.fret]));
+    for (const system of systems) {
+      const { rings, bars } = systemLanes(page, score, plan, system);
+      for (const { ring, fret } of rings) expect(fret).toBe(fretOf.get(ring.strike) ?? 0);
+      const first = page.notes.filter((box) => box.system === system).map(({ uid }) => uid);
+      const measures = new Set(
+        score.notes.filter(({ uid }) => first.includes(uid)).map((note) => note.measureIndex),
+      );
+      expect(bars).toHaveLength(measures.size - 1);
+      expect([...bars].sort((a, b) => a - b)).toEqual(bars);
+    }
+  });
+
   it('every note begins on one lane, and no string sounds twice at once', () => {
     const begun = systems.flatMap((system) =>
       systemLanes(page, score, plan, system).rings.filter((lane) => lane.begins),

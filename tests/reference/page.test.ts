@@ -1,9 +1,11 @@
 /** The engraved page and the marks on it: nothing touches, nothing is lost, nothing but drawing gets through. */
 import { readdirSync, readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { overlaps, right } from '../../src/core/engraving/page';
-import type { EngravedPage } from '../../src/core/engraving/page';
-import { placeMarks, type PlacedMark } from '../../src/core/engraving/placeMarks';
+import { bottom, overlaps, right } from '../../src/core/engraving/page';
+import type { Box, EngravedPage } from '../../src/core/engraving/page';
+import type { PlacedMark } from '../../src/core/engraving/placeMarks';
+import { type Sheet, sheetOf } from '../../src/core/engraving/sheet';
+import type { Mark, MarkKind } from '../../src/core/marks/mark';
 import { readEngravedPage } from '../../src/core/engraving/readPage';
 import { marksOf } from '../../src/core/marks/marksOf';
 import { Planner } from '../../src/core/fingering/planner';
@@ -15,6 +17,108 @@ import { engrave, maybeEngraveBeginning } from '../../src/workers/engrave';
 import { documentXml, noteXml, randomFrom } from '../helpers/music';
 
 const folder = new URL('../../demo/', import.meta.url);
+
+/** Marks with what they touch: noteheads, stems, beams, words, other marks, in whatever system. */
+function touching({ page, marks }: Pick<Sheet, 'page' | 'marks'>) {
+  const solid = page.systems.flatMap(({ obstacles, tempos }) => [
+    ...obstacles,
+    ...tempos.map(({ box }) => box),
+  ]);
+  const whole = ({ box, lineTo }: PlacedMark): Box =>
+    lineTo === null ? box : { ...box, width: lineTo - box.x };
+  return marks.flatMap((mark) => {
+    const met = [
+      ...solid.filter((box) => overlaps(box, mark.box)),
+      ...marks.filter((other) => other !== mark && overlaps(whole(other), whole(mark))),
+    ];
+    return met.map((what) => ({ mark: mark.id, what }));
+  });
+}
+
+/** Numerals further than two staff spaces from their notes; rows further than they have to be with what is there. */
+function farOff({ page, marks }: Pick<Sheet, 'page' | 'marks'>) {
+  const noteOf = new Map(page.notes.map((note) => [note.uid, note]));
+  return marks.filter(({ kind, uid, box }) => {
+    if (kind !== 'finger' && kind !== 'unplanned') return false;
+    const note = noteOf.get(uid)!;
+    const dx = Math.max(0, note.x - right(box), box.x - right(note));
+    const dy = Math.max(0, note.y - bottom(box), box.y - bottom(note));
+    return Math.hypot(dx, dy) > 2.6 * page.staffSpace;
+  });
+}
+
+describe('dense pages', () => {
+  const random = randomFrom(19);
+  const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!;
+  const chord = (size: number) => {
+    const start = 40 + Math.floor(random() * 20);
+    return Array.from({ length: size }, (_, k) => start + 4 * k + Math.floor(random() * 3));
+  };
+  const barOf = () =>
+    Array.from({ length: pick([2, 4, 8]) }, (_, k, all = 8) =>
+      chord(1 + Math.floor(random() * 4))
+        .map((midi, n) => noteXml({ midi, onset: k, length: all > 4 ? 1 : 2 }, n > 0))
+        .join(''),
+    ).join('');
+  const xmlOf = () => {
+    const tempo =
+      '<direction placement="above"><direction-type><words>Andante con moto</words></direction-type></direction>';
+    return documentXml(Array.from({ length: 10 }, (_, k) => (k % 4 === 0 ? tempo : '') + barOf()));
+  };
+  const kinds: readonly (readonly [MarkKind, string])[] = [
+    ['finger', '3'],
+    ['pluck', 'm'],
+    ['string', '4'],
+  ];
+  /** Every note has a finger, a letter and a string; barres begin anywhere and go on over some notes. */
+  const everyMark = (score: Score): readonly Mark[] => [
+    ...score.notes.flatMap(({ uid }) =>
+      kinds.map(([kind, text]): Mark => ({
+        id: `${kind}:${uid}`,
+        kind,
+        uid,
+        toUid: uid,
+        text,
+        state: 'pencil',
+        below: random() < 0.4,
+      })),
+    ),
+    ...score.notes
+      .filter((_, k) => k % 11 === 0)
+      .map(({ uid }, k, all): Mark => ({
+        id: `barre:${uid}`,
+        kind: 'barre',
+        uid,
+        toUid: all[k + 1]?.uid ?? uid,
+        text: 'C VII',
+        state: 'pencil',
+        below: false,
+      })),
+  ];
+
+  it('no label touches anything, also across systems, and room that was given stays (60 pages)', async () => {
+    for (let round = 0; round < 60; round++) {
+      const text = xmlOf();
+      const document = readScore(text);
+      if (!document.ok) throw new Error(document.error.code);
+      const { score } = document.value;
+      const engraved = await engrave(text, document.value);
+      const marks = everyMark(score);
+      const sheet = sheetOf(engraved, marks, null);
+      expect(sheet.marks).toHaveLength(marks.length);
+      expect(touching(sheet)).toEqual([]);
+      // Fewer marks on the same page: no system moves.
+      const fewer = sheetOf(
+        engraved,
+        marks.filter(({ kind }) => kind !== 'string'),
+        sheet.spread,
+      );
+      expect(fewer.page.systems.map(({ staffTop }) => staffTop)).toEqual(
+        sheet.page.systems.map(({ staffTop }) => staffTop),
+      );
+    }
+  });
+});
 
 describe('the first systems of a long piece', () => {
   const random = randomFrom(4);
@@ -50,7 +154,7 @@ describe('the first systems of a long piece', () => {
 describe.each(readdirSync(folder))('%s', (name) => {
   it('has a picture of its first line, with everything that stands in it', () => {
     const [, top, height] = /viewBox="0 (-?[\d.]+) [\d.]+ ([\d.]+)"/.exec(page.firstLine)!.map(Number);
-    for (const box of page.systems[0]!.obstacles) {
+    for (const box of engraved.systems[0]!.obstacles) {
       expect(box.y).toBeGreaterThan(top!);
       expect(box.y + box.height).toBeLessThan(top! + height!);
     }
@@ -59,6 +163,7 @@ describe.each(readdirSync(folder))('%s', (name) => {
   });
 
   let score: Score;
+  let engraved: EngravedPage;
   let page: EngravedPage;
   let marks: readonly PlacedMark[];
 
@@ -67,12 +172,13 @@ describe.each(readdirSync(folder))('%s', (name) => {
     const document = readScore(text);
     if (!document.ok) throw new Error(document.error.code);
     score = document.value.score;
-    page = await engrave(text, document.value);
+    engraved = await engrave(text, document.value);
     const planner = new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM);
     const roles = new Map(
       planner.problem.strikes.flatMap((strike) => strike.uids.map((uid) => [uid, strike.role] as const)),
     );
-    marks = placeMarks(page, marksOf(score, planner.plan(new Map()), new Map(), roles));
+    const sheet = sheetOf(engraved, marksOf(score, planner.plan(new Map()), new Map(), roles), null);
+    ({ page, marks } = sheet);
   });
 
   it('has a box for every note, inside its system', () => {
@@ -91,13 +197,21 @@ describe.each(readdirSync(folder))('%s', (name) => {
     expect(letters).toBeLessThanOrEqual(score.notes.length);
   });
 
-  it('has no mark that touches a note, stem, beam, accidental or another mark', () => {
-    const touching = marks.flatMap((mark) => {
-      const solid = page.systems[mark.system]!.obstacles.filter((box) => overlaps(box, mark.box));
-      const others = marks.filter((other) => other !== mark && overlaps(other.box, mark.box));
-      return [...solid, ...others].map((what) => ({ mark: mark.id, what }));
-    });
-    expect(touching).toEqual([]);
+  it('has no mark that touches anything, of its own system or of another', () => {
+    expect(touching({ page, marks })).toEqual([]);
+  });
+
+  it('has no mark far from what it belongs to, and words above all of it', () => {
+    expect(farOff({ page, marks })).toEqual([]);
+    for (const [k, { tempos, staffTop }] of page.systems.entries())
+      for (const { box } of tempos) {
+        expect(bottom(box)).toBeLessThan(staffTop);
+        const below = marks.filter(
+          (mark) => mark.system === k && mark.box.x < right(box) && right(mark.box) > box.x,
+        );
+        for (const mark of below)
+          if (mark.box.y < staffTop) expect(bottom(box)).toBeLessThanOrEqual(mark.box.y);
+      }
   });
 
   it('keeps marks of neighbouring systems apart and everything on the page', () => {
@@ -109,7 +223,7 @@ describe.each(readdirSync(folder))('%s', (name) => {
   });
 
   it('draws no place-keeping accidental', () => {
-    const naturals = page.svg.match(/href="#E261/g) ?? [];
+    const naturals = page.systems.flatMap(({ svg }) => svg.match(/href="#E261/g) ?? []);
     const written = readFileSync(new URL(name, folder), 'utf8').match(/<accidental>natural/g) ?? [];
     expect(naturals.length).toBe(written.length);
   });
@@ -119,16 +233,15 @@ describe('the page reader', () => {
   it('lets nothing through but drawing', () => {
     const svg = `<svg xmlns="http://www.w3.org/2000/svg"><desc>x</desc><defs><g id="E0A4-abc"><path d="M0 0"/></g></defs>
       <svg class="definition-scale" viewBox="0 0 100 200"><script>alert(1)</script><style>*{}</style>
-      <g class="page-margin" transform="translate(5, 6)" onload="alert(2)"><a href="javascript:alert(3)"><path d="M1 1"/></a>
+      <g class="page-margin" transform="translate(5, 6)" onload="alert(2)"><g class="system"><a href="javascript:alert(3)"><path d="M1 1"/></a>
       <foreignObject><b>hi</b></foreignObject><image href="http://example.test/x.png"/>
       <use href="http://example.test/y.svg#z"/><use href="#E0A4-abc" x="1"/>
-      <text onclick="alert(4)" style="background:url(http://example.test)">a &lt;b&gt; &amp; c</text></g></svg></svg>`;
+      <text onclick="alert(4)" style="background:url(http://example.test)">a &lt;b&gt; &amp; c</text></g></g></svg></svg>`;
     const page = readEngravedPage(svg, new Set());
-    expect(page.svg).not.toMatch(
-      /script|style|alert|foreignObject|image|example|javascript|onload|onclick|<b>/,
-    );
-    expect(page.svg).toContain('href="#E0A4-abc"');
-    expect(page.svg).toContain('a &lt;b&gt; &amp; c');
+    const drawn = page.glyphs + page.systems.map(({ svg }) => svg).join('') + page.firstLine;
+    expect(drawn).not.toMatch(/script|style|alert|foreignObject|image|example|javascript|onload|onclick|<b>/);
+    expect(drawn).toContain('href="#E0A4-abc"');
+    expect(drawn).toContain('a &lt;b&gt; &amp; c');
     expect([page.width, page.height]).toEqual([100, 200]);
   });
 });

@@ -1,5 +1,6 @@
 /** A long score comes from the engraver on several sheets; the desk shows it as one. */
-import type { Box, EngravedPage, NoteBox, SystemBox } from './page';
+import { moveNote, moveSystem } from './move';
+import type { EngravedPage, NoteBox, SystemBox } from './page';
 
 /** @throws RangeError for an empty list */
 export function joinPages(pages: readonly EngravedPage[]): EngravedPage {
@@ -8,27 +9,18 @@ export function joinPages(pages: readonly EngravedPage[]): EngravedPage {
   if (pages.length === 1) return first;
   const notes: NoteBox[] = [];
   const systems: SystemBox[] = [];
-  const svg: string[] = [];
   let top = 0;
   for (const page of pages) {
-    const down = <T extends Box>(box: T): T => ({ ...box, y: box.y + top });
-    notes.push(
-      ...page.notes.map((note) => ({
-        ...down(note),
-        keeper: note.keeper && down(note.keeper),
-        system: note.system + systems.length,
-      })),
-    );
-    systems.push(
-      ...page.systems.map((system) => ({
-        ...system,
-        staffTop: system.staffTop + top,
-        staffBottom: system.staffBottom + top,
-        obstacles: system.obstacles.map(down),
-      })),
-    );
-    svg.push(`<g transform="translate(0, ${top})">${page.svg}</g>`);
+    const down = movedDown(page, top);
+    notes.push(...down.notes.map((note) => ({ ...note, system: note.system + systems.length })));
+    systems.push(...down.systems);
     top += page.height;
   }
-  return { ...first, height: top, svg: svg.join(''), notes, systems };
+  return { ...first, height: top, glyphs: pages.map((page) => page.glyphs).join(''), notes, systems };
 }
+
+const movedDown = (page: EngravedPage, by: number): EngravedPage => ({
+  ...page,
+  notes: page.notes.map((note) => moveNote(note, by)),
+  systems: page.systems.map((system) => moveSystem(system, by)),
+});

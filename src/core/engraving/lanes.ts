@@ -23,6 +23,8 @@ export interface RingLane {
   /** 1 to 6. */
   readonly string: number;
   readonly finger: number;
+  /** 0 for an open string. */
+  readonly fret: number;
   /** As long as it sounds inside its written length. */
   readonly sounding: LaneSpan | null;
   /** Written, and does not sound. */
@@ -70,6 +72,8 @@ export interface FigureLane {
 }
 
 export interface SystemLanes {
+  /** Where bars begin, but for the first of the system. */
+  readonly bars: readonly number[];
   readonly rings: readonly RingLane[];
   readonly hand: readonly HandLane[];
   readonly shifts: readonly ShiftLane[];
@@ -129,10 +133,17 @@ export function systemLanes(
   system: number,
 ): SystemLanes {
   const scale = timeScaleOf(page, score, system);
-  if (!scale) return { rings: [], hand: [], shifts: [], strokes: [], formulas: [], figures: [] };
-  const fingerOf = new Map(plan.notes.map((note) => [note.strike, note.finger ?? 0]));
+  if (!scale) return { bars: [], rings: [], hand: [], shifts: [], strokes: [], formulas: [], figures: [] };
+  const placeOf = new Map(
+    plan.notes.map(({ strike, finger, fret }) => [strike, { finger: finger ?? 0, fret: fret ?? 0 }]),
+  );
   return {
-    rings: plan.rings.flatMap((ring) => ringLane(scale, ring, fingerOf.get(ring.strike) ?? 0)),
+    bars: score.measures
+      .filter(({ startTicks }) => startTicks > scale.from && startTicks < scale.to)
+      .map(({ startTicks }) => barLineAt(page, system, scale.xOf(startTicks))),
+    rings: plan.rings.flatMap((ring) =>
+      ringLane(scale, ring, placeOf.get(ring.strike) ?? { finger: 0, fret: 0 }),
+    ),
     hand: handLanes(scale, plan),
     shifts: plan.shifts.flatMap((shift) => {
       const span = spanOf(scale, shift.leavesTicks, shift.arrivesTicks);
@@ -176,13 +187,22 @@ function figureLanes(scale: TimeScale, { figures }: Pick<FingeringPlan, 'figures
   });
 }
 
-function ringLane(scale: TimeScale, ring: Ring, finger: number): readonly RingLane[] {
+/** The line stands before the first note of its bar. */
+const barLineAt = (page: EngravedPage, system: number, x: number) =>
+  Math.max(page.systems[system]!.left, x - 1.6 * page.staffSpace);
+
+function ringLane(
+  scale: TimeScale,
+  ring: Ring,
+  { finger, fret }: Pick<RingLane, 'finger' | 'fret'>,
+): readonly RingLane[] {
   const { onsetTicks, writtenEndTicks, soundsUntilTicks } = ring;
   const lane = {
     id: `${ring.uid}-ring`,
     ring,
     string: ring.string,
     finger,
+    fret,
     sounding: spanOf(scale, onsetTicks, Math.min(writtenEndTicks, soundsUntilTicks)),
     cut: spanOf(scale, soundsUntilTicks, writtenEndTicks),
     overhang: spanOf(scale, writtenEndTicks, soundsUntilTicks),

@@ -22,6 +22,15 @@ export interface SystemBox {
   readonly right: number;
   /** Everything in the system that a mark must not touch. */
   readonly obstacles: readonly Box[];
+  /** The drawing of the system, without its tempos. */
+  readonly svg: string;
+  readonly tempos: readonly MovableWords[];
+}
+
+/** Words over a system that give way to marks: the engraver does not know that there are any. */
+export interface MovableWords {
+  readonly box: Box;
+  readonly svg: string;
 }
 
 export interface EngravedPage {
@@ -29,8 +38,8 @@ export interface EngravedPage {
   readonly height: number;
   /** Between two staff lines. */
   readonly staffSpace: number;
-  /** The inner markup of the page, in layout units, without ids of its own but the notes' uids. */
-  readonly svg: string;
+  /** The glyphs that the systems draw with. No drawing has ids of its own but these and the notes' uids. */
+  readonly glyphs: string;
   /** The first system alone as a whole picture, for the shelf. */
   readonly firstLine: string;
   readonly notes: readonly NoteBox[];

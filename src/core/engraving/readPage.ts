@@ -72,7 +72,6 @@ const OBSTACLES = new Set([
   'clef',
   'keySig',
   'meterSig',
-  'tempo',
   'dir',
   'dynam',
   'hairpin',
@@ -93,7 +92,18 @@ interface Open {
   readonly uid: string | null;
 }
 
+/** A range of what has been written out, with the box that it fills. */
+interface GrowingWords {
+  readonly from: number;
+  to: number;
+  box: Box | null;
+}
+
 interface GrowingSystem {
+  /** Where its drawing begins and ends in what is written out. */
+  readonly from: number;
+  to: number;
+  readonly tempos: GrowingWords[];
   top: number;
   bottom: number;
   left: number;
@@ -119,8 +129,6 @@ class PageReader {
   private height = 0;
   /** The page's margin: boxes are written inside it, the page is drawn around it. */
   private margin = { x: 0, y: 0 };
-  /** Where the first system begins and ends in `out`, and what was open around it. */
-  private firstSystem: { from: number; to: number; around: string } | null = null;
 
   constructor(private readonly placeKeepers: ReadonlySet<string>) {}
 
@@ -139,10 +147,10 @@ class PageReader {
       width: this.width,
       height: this.height,
       staffSpace: this.staffSpace(),
-      svg: this.out.join(''),
+      glyphs: this.glyphs(),
       firstLine: this.firstLine(),
       notes: this.noteBoxes(),
-      systems: this.systems.map(toSystem),
+      systems: this.systems.map((system) => this.toSystem(system)),
     };
   }
 
@@ -150,8 +158,9 @@ class PageReader {
     const attributes = tag.attributes as Readonly<Record<string, string>>;
     const { kind, isBox } = kindOf(attributes);
     const isSystem = kind === 'system' && !isBox;
-    if (isSystem)
-      this.systems.push({ top: Infinity, bottom: -Infinity, left: Infinity, right: 0, obstacles: [] });
+    if (isSystem) this.systems.push(newSystem(this.out.length));
+    if (kind === 'tempo' && !isBox)
+      this.systems.at(-1)?.tempos.push({ from: this.out.length, to: 0, box: null });
     this.readPlace(kind, attributes);
     const keeper = kind === 'accid' && this.placeKeepers.has(this.noteUid() ?? '');
     this.takeShape(tag.name, attributes);
@@ -162,7 +171,6 @@ class PageReader {
     this.open.push({ name: tag.name, kind: isBox ? `${kind} box` : kind, dropped, uid });
     if (dropped) return;
     if (this.open.length > 1) this.out.push(`<${tag.name}${safeAttributes(attributes, uid)}>`);
-    if (isSystem) this.firstSystem ??= { from: this.out.length - 1, to: 0, around: this.translation() };
   }
 
   /** Size and margin of the page. */
@@ -183,7 +191,9 @@ class PageReader {
   private leave() {
     const element = this.open.pop()!;
     if (!element.dropped && this.open.length > 0) this.out.push(`</${element.name}>`);
-    if (element.kind === 'system' && this.firstSystem?.to === 0) this.firstSystem.to = this.out.length;
+    const system = this.systems.at(-1);
+    if (element.kind === 'system' && system) system.to = this.out.length;
+    if (element.kind === 'tempo' && system) system.tempos.at(-1)!.to = this.out.length;
   }
 
   private translation = () => `translate(${this.margin.x}, ${this.margin.y})`;
@@ -191,16 +201,44 @@ class PageReader {
   /** Glyph definitions, then the system in its place; cut to its own height. */
   private firstLine(): string {
     const system = this.systems[0];
-    if (!system || !this.firstSystem) return '';
-    const { from, to, around } = this.firstSystem;
-    const defs = /<defs.*?<\/defs>/s.exec(this.out.slice(0, from).join(''))?.[0] ?? '';
+    if (!system) return '';
     const room = this.staffSpace();
-    const tops = system.obstacles.map((box) => box.y);
-    const bottoms = system.obstacles.map((box) => box.y + box.height);
+    const solid = [...system.obstacles, ...system.tempos.flatMap(({ box }) => box ?? [])];
+    const tops = solid.map((box) => box.y);
+    const bottoms = solid.map((box) => box.y + box.height);
     const top = Math.min(system.top, ...tops) - room;
     const height = Math.max(system.bottom, ...bottoms) + room - top;
-    const body = `<g transform="${around}">${this.out.slice(from, to).join('')}</g>`;
-    return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 ${top} ${this.width} ${height}" stroke="#1a1512" fill="#1a1512">${defs}${body}</svg>`;
+    const body = this.drawn(this.out.slice(system.from, system.to));
+    return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 ${top} ${this.width} ${height}" stroke="#1a1512" fill="#1a1512">${this.glyphs()}${body}</svg>`;
+  }
+
+  private glyphs(): string {
+    const before = this.out.slice(0, this.systems[0]?.from ?? this.out.length).join('');
+    return /<defs.*?<\/defs>/s.exec(before)?.[0] ?? '';
+  }
+
+  /** A part of what was written out, in its place on the page. */
+  private drawn = (parts: readonly string[]) => `<g transform="${this.translation()}">${parts.join('')}</g>`;
+
+  private toSystem(system: GrowingSystem): SystemBox {
+    const { top, bottom, left, right, obstacles, from, to } = system;
+    const tempos = system.tempos.flatMap(({ box, from, to }) => (box ? [{ box, from, to }] : []));
+    const own: string[] = [];
+    let at = from;
+    for (const tempo of tempos) {
+      own.push(...this.out.slice(at, tempo.from));
+      at = tempo.to;
+    }
+    own.push(...this.out.slice(at, to));
+    return {
+      staffTop: top,
+      staffBottom: bottom,
+      left,
+      right,
+      obstacles,
+      svg: this.drawn(own),
+      tempos: tempos.map(({ box, from, to }) => ({ box, svg: this.drawn(this.out.slice(from, to)) })),
+    };
   }
 
   private readSize(attributes: Readonly<Record<string, string>>) {
@@ -225,7 +263,14 @@ class PageReader {
       if (note) note.keeper = box;
       return;
     }
-    if (OBSTACLES.has(kind) && box.width > 0 && box.height > 0) this.takeObstacle(box);
+    if (box.width <= 0 || box.height <= 0) return;
+    if (this.isInside('tempo')) this.takeTempo(box);
+    else if (OBSTACLES.has(kind)) this.takeObstacle(box);
+  }
+
+  private takeTempo(box: Box) {
+    const tempo = this.systems.at(-1)?.tempos.at(-1);
+    if (tempo) tempo.box = tempo.box ? around(tempo.box, box) : box;
   }
 
   private takeObstacle(box: Box) {
@@ -259,13 +304,27 @@ class PageReader {
   private staffSpace = () => (this.systems[0] ? (this.systems[0].bottom - this.systems[0].top) / 4 : 180);
 }
 
-const toSystem = (system: GrowingSystem): SystemBox => ({
-  staffTop: system.top,
-  staffBottom: system.bottom,
-  left: system.left,
-  right: system.right,
-  obstacles: system.obstacles,
+const newSystem = (from: number): GrowingSystem => ({
+  from,
+  to: 0,
+  tempos: [],
+  top: Infinity,
+  bottom: -Infinity,
+  left: Infinity,
+  right: 0,
+  obstacles: [],
 });
+
+function around(a: Box, b: Box): Box {
+  const x = Math.min(a.x, b.x);
+  const y = Math.min(a.y, b.y);
+  return {
+    x,
+    y,
+    width: Math.max(a.x + a.width, b.x + b.width) - x,
+    height: Math.max(a.y + a.height, b.y + b.height) - y,
+  };
+}
 
 const boxOf = (attributes: Readonly<Record<string, string>>): Box => ({
   x: Number(attributes['x'] ?? 0),

@@ -74,7 +74,7 @@ export const IMPORT_ERRORS: Texts<ImportError> = {
     `Bar ${e.measure}, voice ${e.voice} (line ${e.line}): ${e.note} lies outside the guitar, which reaches from ${e.lowest} to ${e.highest}; check clef and octave and export again.`,
 };
 
-const quarters = (value: number) => `${Number(value.toFixed(2))} ${value === 1 ? 'quarter' : 'quarters'}`;
+const beats = (value: number) => `${Number(value.toFixed(2))} ${value === 1 ? 'beat' : 'beats'}`;
 
 const OCTAVES: Readonly<Record<OctaveReading, string>> = {
   frets: 'The strings and frets in the file say which octave is meant.',
@@ -121,7 +121,7 @@ export const openStringNames = (tuningId: string): string =>
   [...(maybeTuning(tuningId)?.openMidi ?? [])].reverse().map(midiName).join(' ');
 
 const barFill = (n: Extract<Notice, { code: 'overfull' | 'underfull' }>) =>
-  `Bar ${n.measure}, voice ${n.voice} (line ${n.line}) has ${quarters(n.hasQuarters)} where the metre asks for ${quarters(n.wantsQuarters)}`;
+  `Bar ${n.measure}, voice ${n.voice} (line ${n.line}) has ${beats(n.hasQuarters)} where the metre asks for ${beats(n.wantsQuarters)}`;
 
 export const NOTICES: Texts<Notice> = {
   overfull: (n) => `${barFill(n)}; it is taken as long as it is. Correct a length if it should not be.`,
@@ -162,7 +162,7 @@ export const FINDINGS: Texts<Finding> = {
     'The ink here asks for something that no hand can do together; this note is left out of the plan.',
   pluckContradicts: () =>
     'The inked letters here cannot be played together: fingers lie in order across the strings, p lowest.',
-  cut: (f) => `Let go ${quarters(f.lostQuarters)} early: ${CUT_WHY[f.end]}.`,
+  cut: (f) => `Let go ${beats(f.lostQuarters)} early: ${CUT_WHY[f.end]}.`,
   shiftTooFast: (f) =>
     `${SHIFT_TO[f.jump ?? 'next']} this note has ${f.windowMs} ms and needs about ${f.neededMs} ms.`,
   slurFault: (f) => SLUR_FAULTS[f.fault],

@@ -163,9 +163,9 @@ const LEAVINGS: Readonly<Record<FormulaLeaving, string>> = {
   end: 'the piece ends',
 };
 
-/** "p i m a, 16 strokes; left because a chord comes". */
+/** "p i m a, 16 strokes; ends because a chord comes". */
 export const formulaSpanText = ({ formula, strokes, leaving }: FormulaSpan): string =>
-  `${formulaName(formula)}, ${strokes} strokes; left because ${LEAVINGS[leaving]}`;
+  `${formulaName(formula)}, ${strokes} strokes; ends because ${LEAVINGS[leaving]}`;
 
 export const wayName = ({ formula, school }: Pick<Way, 'formula' | 'school'>): string =>
   formula !== null ? formulaName(formula) : school !== null ? RIGHT_SCHOOL_NAMES[school] : 'as planned';

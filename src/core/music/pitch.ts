@@ -32,3 +32,16 @@ const SHARP_NAMES = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A
 export function midiName(midi: number): string {
   return `${SHARP_NAMES[((midi % 12) + 12) % 12]}${Math.floor(midi / 12) - 1}`;
 }
+
+/** Registers of the guitar by their lowest MIDI number, from the highest down. */
+const REGISTERS = [
+  [76, 'very high '],
+  [64, 'high '],
+  [52, ''],
+] as const;
+
+/** "low C", "F♯", "high E": a letter with a number would be read as a barre. By the sounding pitch. */
+export function spokenPitch(pitch: Pitch, soundingMidi: number): string {
+  const register = REGISTERS.find(([least]) => soundingMidi >= least)?.[1] ?? 'low ';
+  return register + pitchName(pitch).replace(/-?\d+$/, '');
+}

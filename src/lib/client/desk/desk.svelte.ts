@@ -12,7 +12,8 @@ import type { Remedy } from '$core/fingering/report/remedies';
 import type { RightSchoolId } from '$core/fingering/right/rules/schools';
 import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
 import type { Texture } from '$core/figures/texture';
-import { placeMarks, type PlacedMark } from '$core/engraving/placeMarks';
+import type { EngravedPage } from '$core/engraving/page';
+import { type Sheet, sheetOf, type Spread } from '$core/engraving/sheet';
 import type { ImportError } from '$core/formats/importError';
 import { importErrorText } from '$core/messages/en';
 import type { Mark } from '$core/marks/mark';
@@ -35,14 +36,23 @@ export class Desk {
   private readKey = '';
   private plannedLens = '';
   private closed = false;
+  /** The room that the systems of a page have been given. */
+  private laidOut: { readonly of: EngravedPage; readonly spread: Spread } | null = null;
 
   readonly marks: readonly Mark[] = $derived.by(() => {
     const { score, plan, roles } = this.planning;
     return score && plan ? marksOf(score, plan, this.session.ink, roles) : [];
   });
-  readonly placed: readonly PlacedMark[] = $derived.by(() =>
-    this.planning.page ? placeMarks(this.planning.page, this.marks) : [],
-  );
+  /** The page with its marks; null until it is engraved. */
+  readonly sheet: Sheet | null = $derived.by(() => {
+    const { page } = this.planning;
+    if (!page) return null;
+    const before = this.laidOut?.of === page ? this.laidOut.spread : null;
+    const sheet = sheetOf(page, this.marks, before);
+    // Room is given for good once there are marks; before that it is a guess.
+    if (this.marks.length > 0) this.laidOut = { of: page, spread: sheet.spread };
+    return sheet;
+  });
 
   /** @param withPage false for a view that shows no score: nothing is engraved then */
   constructor(

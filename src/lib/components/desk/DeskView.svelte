@@ -5,7 +5,7 @@
   import Download from '@lucide/svelte/icons/download';
   import Keyboard from '@lucide/svelte/icons/keyboard';
   import Rosette from '$lib/components/Rosette.svelte';
-  import { pitchName } from '$core/music/pitch';
+  import { spokenPitch } from '$core/music/pitch';
   import { importErrorText } from '$core/messages/en';
   import { placeOf, tempoAt } from '$core/score/places';
   import type { ExportKind } from '$core/formats/musicxml/exportFingered';
@@ -47,7 +47,17 @@
     new Set(desk.findings.filter((f) => /unplayable|Contradicts/.test(f.code)).flatMap((f) => f.uids)),
   );
   const noteOf = $derived(new Map((desk.planning.score?.notes ?? []).map((note) => [note.uid, note])));
-  const nameOf = (uid: string) => (noteOf.get(uid) ? pitchName(noteOf.get(uid)!.pitch) : '');
+  function nameOf(uid: string): string {
+    const note = noteOf.get(uid);
+    return note ? spokenPitch(note.pitch, note.soundingMidi) : '';
+  }
+  /** Not while a note is left out: with it nothing is proven. */
+  const isProven = $derived.by(() => {
+    const { plan } = desk.planning;
+    return (
+      plan !== null && plan.lowerBound === plan.cost && plan.notes.every(({ string }) => string !== null)
+    );
+  });
   const effort = (tenths: number) => (tenths / 10).toFixed(1);
 
   function onkeydown(event: KeyboardEvent) {
@@ -130,11 +140,14 @@
         onclick={() => download('musicxml')}
         disabled={!desk.planning.plan}
       >
-        <Download size={16} aria-hidden="true" /> .musicxml
+        <Download size={16} aria-hidden="true" /> Save fingered score
       </button>
-      <button class="btn btn-sm btn-outline" onclick={() => download('mxl')} disabled={!desk.planning.plan}>
-        <Download size={16} aria-hidden="true" /> .mxl
-      </button>
+      <button
+        class="btn btn-sm btn-outline"
+        onclick={() => download('mxl')}
+        disabled={!desk.planning.plan}
+        title="The fingered score as a compressed file">compressed</button
+      >
     </div>
   </header>
 
@@ -143,11 +156,11 @@
       <main class="min-h-0 flex-1 overflow-y-auto p-4" aria-busy={desk.planning.busy}>
         {#if desk.refusal}
           <p role="alert" class="rounded-box border-error border p-6">{importErrorText(desk.refusal)}</p>
-        {:else if desk.planning.page}
+        {:else if desk.sheet}
           <div class="rounded-box mx-auto max-w-5xl px-3 shadow-sm" style:background="var(--paper)">
             <ScorePage
-              page={desk.planning.page}
-              marks={desk.placed}
+              page={desk.sheet.page}
+              marks={desk.sheet.marks}
               selectedUid={desk.selection.uid}
               {conflicts}
               {corrected}
@@ -160,9 +173,9 @@
           <p class="p-12 text-center font-serif text-xl" role="status">Engraving …</p>
         {/if}
       </main>
-      {#if desk.planning.page && desk.planning.plan && desk.planning.score}
+      {#if desk.sheet && desk.planning.plan && desk.planning.score}
         <LanesDock
-          page={desk.planning.page}
+          page={desk.sheet.page}
           score={desk.planning.score}
           plan={desk.planning.plan}
           selectedUid={desk.selection.uid}
@@ -255,8 +268,7 @@
             Effort {effort(desk.planning.plan.cost)}: left {effort(desk.planning.plan.leftCost)}, right {effort(
               desk.planning.plan.rightCost,
             )}; shifts {desk.planning.plan.shifts.length}, barres {desk.planning.plan.barres.length}.
-            {#if desk.planning.plan.lowerBound === desk.planning.plan.cost}Proven: both hands together at
-              their least.{/if}
+            {#if isProven}No easier fingering exists for this hand and school.{/if}
           </p>
           <p class="mt-3 text-xs leading-snug opacity-85">
             Stretches, barres and repetition can injure: warm up, rest every 20 to 30 minutes, stop at pain,

@@ -55,7 +55,7 @@
 
   function placeText(ticks: number): string {
     const { bar, beat } = place(ticks);
-    return `${bar}:${beat}`;
+    return `bar ${bar}, beat ${beat}`;
   }
   const uidAt = (momentIndex: number) =>
     plan.notes.find((note) => note.momentIndex === momentIndex)?.uid ?? '';

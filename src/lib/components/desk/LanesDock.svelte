@@ -4,16 +4,14 @@
   import ChevronUp from '@lucide/svelte/icons/chevron-up';
   import type { EngravedPage } from '$core/engraving/page';
   import { systemLanes } from '$core/engraving/lanes';
-  import type { FingeringPlan, PlannedShift } from '$core/fingering/report/plan';
+  import type { FingeringPlan } from '$core/fingering/report/plan';
   import type { PlannedStroke } from '$core/fingering/right/explain/report';
-  import { RING_ENDS } from '$core/messages/hand';
   import { strokeWords } from '$core/messages/strokes';
-  import { FIGURE_ROW } from './lanesLayout';
-  import StrokesRow from './StrokesRow.svelte';
-  import { roman } from '$core/music/roman';
-  import { openMidi, STRINGS, tuningOrThrow } from '$core/instrument/tuning';
-  import { midiName } from '$core/music/pitch';
   import type { Score } from '$core/score/model';
+  import { FIGURE_ROW, NECK, NECK_WORDS, RING_ROW, STROKES_ROW } from './lanesLayout';
+  import Neckline from './Neckline.svelte';
+  import RingsRow from './RingsRow.svelte';
+  import StrokesRow from './StrokesRow.svelte';
 
   interface Props {
     page: EngravedPage;
@@ -26,78 +24,52 @@
   }
   let { page, score, plan, selectedUid, select, shown, toggle }: Props = $props();
 
+  type Part = 'neckline' | 'rings' | 'strokes';
+  const PARTS = [
+    ['neckline', 'Neckline'],
+    ['rings', 'Rings'],
+    ['strokes', 'Strokes'],
+  ] as const satisfies readonly (readonly [Part, string])[];
+  let folded = $state<readonly Part[]>([]);
+  const isOpen = (part: Part) => !folded.includes(part);
+  const fold = (part: Part) =>
+    (folded = folded.includes(part) ? folded.filter((one) => one !== part) : [...folded, part]);
+
   const box = $derived(page.notes.find((note) => note.uid === selectedUid) ?? page.notes[0] ?? null);
   const system = $derived(box?.system ?? 0);
   const lanes = $derived(systemLanes(page, score, plan, system));
-  const names = $derived(STRINGS.map((string) => midiName(openMidi(tuningOrThrow(score.tuningId), string))));
 
   // In layout units, so that everything stands under its note at any width.
   const unit = $derived(page.staffSpace);
-  const top = $derived(6.9 * unit);
-  const step = $derived(2.35 * unit);
-  /** The strokes stand under the strings: letters, then the formula that goes round. */
-  const strokesTop = $derived(top + 6 * step + 0.9 * unit);
+  const left = $derived(page.systems[system]?.left ?? 0);
+  const right = $derived(page.systems[system]?.right ?? page.width);
   const figureRows = $derived(
     1 +
       Math.max(0, ...lanes.figures.filter(({ figure }) => figure.rule !== 'withUpper').map(({ row }) => row)),
   );
-  const height = $derived(strokesTop + (3.6 + FIGURE_ROW * figureRows) * unit);
+  const heightOf = $derived({
+    neckline: isOpen('neckline') ? NECK + NECK_WORDS + 0.4 : 0,
+    rings: isOpen('rings') ? 6 * RING_ROW + 0.4 : 0,
+    strokes: isOpen('strokes') ? STROKES_ROW + FIGURE_ROW * figureRows : 0,
+  });
+  const height = $derived((heightOf.neckline + heightOf.rings + heightOf.strokes) * unit);
   const strokeTitle = (stroke: PlannedStroke) => strokeWords(stroke).join('; ');
-  const yOf = (string: number) => top + (string - 0.5) * step;
-  const left = $derived(page.systems[system]?.left ?? 0);
 
-  const RISKS = { free: '', tight: 'tight', tooFast: 'too fast' } as const;
-  const shiftWords = (shift: PlannedShift) =>
-    `${shift.jump ? `${shift.jump}, ` : ''}${shift.distanceMm} mm in ${shift.windowMs} ms${RISKS[shift.risk] ? `, ${RISKS[shift.risk]}` : ''}`;
-  const CARRIERS: Readonly<Record<PlannedShift['carrier'], string>> = {
-    none: 'nothing carries it',
-    open: 'on an open string or rest',
-    guide: 'a guide finger carries it',
-    shape: 'the whole shape slides',
-    pivot: 'a finger stays as pivot',
+  const beats = (quarters: number) => {
+    const count = Number(quarters.toFixed(1));
+    return `${count} ${count === 1 ? 'beat' : 'beats'}`;
   };
-  const JUMPS = { back: 'back where it is repeated, ', on: 'on to the other ending, ' } as const;
-  const shiftTitle = (shift: PlannedShift) =>
-    `${shift.jump ? JUMPS[shift.jump] : ''}${roman(shift.fromPosition)} to ${roman(shift.toPosition)}: ${shiftWords(shift)}; needs about ${shift.neededMs} ms; ${CARRIERS[shift.carrier]}; works up to ♩ = ${shift.worksUpToBpm}`;
-  /** Ids of what is drawn when each takes so much room and nothing may overlap; the rest is in the titles. */
-  function roomy(lanes: readonly { readonly id: string; readonly at: number; readonly room: number }[]) {
-    const drawn = new Set<string>();
-    let free = -Infinity;
-    for (const { id, at, room } of lanes) {
-      if (at < free) continue;
-      drawn.add(id);
-      free = at + room;
-    }
-    return drawn;
+  /** "Voice 1: 2 beats cut, 3 beats ring on". */
+  function soundWords({
+    cutQuarters,
+    overhangQuarters,
+  }: FingeringPlan['ringsReport']['voices'][number]): string {
+    const cut = cutQuarters > 0 ? `${beats(cutQuarters)} cut` : 'nothing cut';
+    return overhangQuarters > 0 ? `${cut}, ${beats(overhangQuarters)} ring on` : cut;
   }
-  const numerals = $derived(
-    roomy(
-      lanes.hand.map(({ id, span, position }) => ({
-        id,
-        at: span.x1,
-        room: (1 + 1.3 * roman(position).length) * unit,
-      })),
-    ),
-  );
-  const labels = $derived(
-    roomy(
-      lanes.shifts.map(({ id, span, shift }) => ({
-        id,
-        at: span.x1,
-        room: (0.95 * shiftWords(shift).length + 1) * unit,
-      })),
-    ),
-  );
-  /** Along the neck's line: to the right, or under it to the left where the music goes back. */
-  function arrow(from: number, to: number, y: number): string {
-    const barb = Math.sign(from - to) * 0.7 * unit;
-    return `M${from} ${y} L${to} ${y} m${barb} ${-0.5 * unit} l${-barb} ${0.5 * unit} l${barb} ${0.5 * unit}`;
-  }
-  const percent = (share: number) => `${Math.round(share * 100)} %`;
-  const beats = (quarters: number) => Number(quarters.toFixed(1));
 </script>
 
-<section class="border-base-300 bg-base-100 border-t" aria-label="Rings, shifts and strokes">
+<section class="border-base-300 bg-base-100 border-t" aria-label="Neckline, rings and strokes">
   <div class="flex items-center gap-4 px-4 py-1 text-xs">
     <button
       class="hover:bg-base-200 flex shrink-0 cursor-pointer items-center gap-1 rounded px-1 py-0.5 font-semibold whitespace-nowrap"
@@ -109,22 +81,25 @@
           size={14}
           aria-hidden="true"
         />{/if}
-      Rings, shifts, strokes
+      Hands
     </button>
     {#if shown}
+      <div role="group" aria-label="What is shown" class="flex gap-1">
+        {#each PARTS as [part, name] (part)}
+          <button
+            class="hover:bg-base-200 cursor-pointer rounded px-1.5 py-0.5"
+            class:opacity-55={!isOpen(part)}
+            aria-pressed={isOpen(part)}
+            onclick={() => fold(part)}>{name}</button
+          >
+        {/each}
+      </div>
       <ul class="flex flex-wrap gap-x-4" data-testid="legato">
         {#each plan.ringsReport.voices as voice (voice.voice)}
-          <li>
-            Voice {voice.voice}: <span class="font-medium">{percent(voice.legato)}</span>
-            sounds{voice.cutQuarters > 0 ? `, ${beats(voice.cutQuarters)} cut` : ''}{voice.overhangQuarters >
-            0
-              ? `, ${beats(voice.overhangQuarters)} over`
-              : ''}
-          </li>
+          <li>Voice {voice.voice}: {soundWords(voice)}</li>
         {/each}
       </ul>
       <span class="ml-auto flex items-center gap-2.5 whitespace-nowrap" aria-hidden="true">
-        <span><span class="font-serif text-sm">1</span> finger</span>
         <svg width="18" height="8"
           ><line x1="1" y1="4" x2="17" y2="4" stroke="currentColor" stroke-width="4.5" /></svg
         >
@@ -168,7 +143,7 @@
           class="block w-full"
           style:color="var(--paper-ink)"
           role="group"
-          aria-label="The strings of this line"
+          aria-label="The hands in this line of the score"
           data-testid="lanes"
         >
           <defs>
@@ -195,151 +170,22 @@
               opacity="0.13"
             />
           {/if}
-          {#each lanes.shifts as lane (lane.id)}
-            <rect
-              x={lane.span.x1}
-              y={2.6 * unit}
-              width={lane.span.x2 - lane.span.x1}
-              height={height - 2.9 * unit}
-              fill="url(#window-dots)"
-              opacity="0.4"
+          {#if isOpen('neckline')}
+            <Neckline {lanes} top={0} {unit} {left} {right} {select} />
+          {/if}
+          {#if isOpen('rings')}
+            <RingsRow {lanes} top={heightOf.neckline * unit} {unit} {left} {right} />
+          {/if}
+          {#if isOpen('strokes')}
+            <StrokesRow
+              {lanes}
+              top={(heightOf.neckline + heightOf.rings) * unit}
+              {unit}
+              {left}
+              {select}
+              title={strokeTitle}
             />
-          {/each}
-          {#each lanes.hand as lane (lane.id)}
-            <line
-              x1={lane.span.x1}
-              x2={lane.span.x2}
-              y1={5.6 * unit}
-              y2={5.6 * unit}
-              stroke="currentColor"
-              stroke-width={0.22 * unit}
-            />
-            {#if numerals.has(lane.id)}
-              <text
-                x={lane.span.x1 + 0.2 * unit}
-                y={5 * unit}
-                font-size={2.1 * unit}
-                font-weight="600"
-                style:font-family="var(--font-serif)"
-                fill="currentColor">{roman(lane.position)}</text
-              >
-            {/if}
-          {/each}
-          {#each lanes.shifts as lane (lane.id)}
-            {@const words = shiftWords(lane.shift)}
-            {@const toRight = lane.span.x1 + words.length * unit > page.width}
-            <g
-              role="button"
-              tabindex="-1"
-              class="cursor-pointer"
-              aria-label={shiftTitle(lane.shift)}
-              data-shift={lane.shift.toUid}
-              onclick={() => select(lane.shift.toUid)}
-              onkeydown={(event) => event.key === 'Enter' && select(lane.shift.toUid)}
-            >
-              <title>{shiftTitle(lane.shift)}</title>
-              <rect
-                x={lane.span.x1}
-                y={0.4 * unit}
-                width={Math.max(lane.span.x2 - lane.span.x1, unit)}
-                height={6.2 * unit}
-                fill="transparent"
-              />
-              <path
-                d={lane.shift.jump === 'back'
-                  ? arrow(lane.span.x2, lane.span.x1, 6.9 * unit)
-                  : arrow(lane.span.x1, lane.span.x2, 6.1 * unit)}
-                stroke="currentColor"
-                stroke-width={0.2 * unit}
-                fill="none"
-              />
-              {#if labels.has(lane.id)}
-                <text
-                  x={toRight ? lane.span.x2 : lane.span.x1}
-                  text-anchor={toRight ? 'end' : 'start'}
-                  y={1.9 * unit}
-                  font-size={1.7 * unit}
-                  font-weight={lane.shift.risk === 'free' ? 400 : 700}
-                  style:font-family="var(--font-sans)"
-                  fill="currentColor">{words}</text
-                >
-              {/if}
-            </g>
-          {/each}
-          {#each STRINGS as string, k (string)}
-            <line
-              x1={left}
-              x2={page.systems[system]?.right ?? page.width}
-              y1={yOf(string)}
-              y2={yOf(string)}
-              stroke="currentColor"
-              stroke-width={0.06 * unit}
-              opacity="0.45"
-            />
-            <text
-              x={left - 0.6 * unit}
-              y={yOf(string) + 0.62 * unit}
-              text-anchor="end"
-              font-size={1.7 * unit}
-              style:font-family="var(--font-sans)"
-              fill="currentColor">{names[k]?.replace(/\d$/, '')}</text
-            >
-          {/each}
-          <StrokesRow {lanes} top={strokesTop} {unit} {left} {select} title={strokeTitle} />
-          {#each lanes.rings as lane (lane.id)}
-            {@const y = yOf(lane.string)}
-            <g data-ring={lane.ring.uid} data-end={lane.ring.end}>
-              <title>{RING_ENDS[lane.ring.end]}</title>
-              {#if lane.overhang}
-                <line
-                  x1={lane.overhang.x1}
-                  x2={lane.overhang.x2}
-                  y1={y}
-                  y2={y}
-                  stroke="currentColor"
-                  stroke-width={0.26 * unit}
-                  stroke-dasharray="{0.4 * unit} {0.55 * unit}"
-                  data-kind="overhang"
-                />
-              {/if}
-              {#if lane.sounding}
-                <line
-                  x1={lane.sounding.x1}
-                  x2={Math.max(lane.sounding.x2 - 0.25 * unit, lane.sounding.x1 + 0.3 * unit)}
-                  y1={y}
-                  y2={y}
-                  stroke="currentColor"
-                  stroke-width={(lane.ring.free ? 0.5 : 0.8) * unit}
-                  data-kind="sounding"
-                />
-              {/if}
-              {#if lane.cut}
-                <rect
-                  x={lane.cut.x1}
-                  y={y - 0.6 * unit}
-                  width={lane.cut.x2 - lane.cut.x1}
-                  height={1.2 * unit}
-                  fill="url(#cut-hatch)"
-                  stroke="currentColor"
-                  stroke-width={0.12 * unit}
-                  data-kind="cut"
-                />
-              {/if}
-              {#if lane.begins && lane.sounding}
-                <!-- No ring around it: a circled numeral is a string, this is a finger. -->
-                <circle cx={lane.sounding.x1} cy={y} r={0.9 * unit} fill="var(--paper)" />
-                <text
-                  x={lane.sounding.x1}
-                  y={y + 0.6 * unit}
-                  text-anchor="middle"
-                  font-size={1.7 * unit}
-                  font-weight="600"
-                  style:font-family="var(--font-serif)"
-                  fill="currentColor">{lane.finger}</text
-                >
-              {/if}
-            </g>
-          {/each}
+          {/if}
         </svg>
       </div>
     </div>

@@ -43,7 +43,7 @@
   /** What goes against a choice; for the best one: what speaks for it against the next. */
   function reasonText(choice: LeftChoice, rank: number): string {
     if (rank === 0 && choice.strokeWords.length > 0)
-      return `this string spares the right hand: otherwise ${strokeReasonText(choice.strokeWords[0]!, place)}`;
+      return `this string spares the right hand; the next choice: ${strokeReasonText(choice.strokeWords[0]!, place)}`;
     const words = [
       ...choice.words.map((word) => choiceReasonText(word, place, bpm)),
       ...choice.strokeWords.map((word) => strokeReasonText(word, place)),
@@ -52,7 +52,7 @@
     if (rank > 0 || !first) return words.join('; ');
     return first.code === 'fingerHolds'
       ? `${choice.finger} instead of ${first.finger}: ${words[0]}`
-      : `otherwise ${words[0]}`;
+      : `the next choice: ${words[0]}`;
   }
   const positionOf = (choice: LeftChoice) =>
     choice.finger === 0 ? 'open' : roman(Math.max(1, choice.fret - choice.finger + 1));

@@ -67,8 +67,17 @@
     />
   {/if}
   <g class="engraving" aria-hidden="true">
-    <!-- eslint-disable-next-line svelte/no-at-html-tags -- the page reader lets only listed drawing elements through -->
-    {@html page.svg}
+    <!-- The page reader lets only listed drawing elements through. -->
+    <!-- eslint-disable-next-line svelte/no-at-html-tags -->
+    {@html page.glyphs}
+    {#each page.systems as { svg, tempos }, k (k)}
+      <!-- eslint-disable-next-line svelte/no-at-html-tags -->
+      {@html svg}
+      {#each tempos as words, at (at)}
+        <!-- eslint-disable-next-line svelte/no-at-html-tags -->
+        {@html words.svg}
+      {/each}
+    {/each}
   </g>
   <g aria-hidden="true" data-testid="marks">
     {#each marks as mark (mark.id)}

@@ -75,7 +75,7 @@
     return moments.slice(Math.max(0, here - 1), here + LINES).map((momentIndex) => {
       const own = actions.filter((action) => action.momentIndex === momentIndex);
       const { bar, beat } = placeOf(score, own[0]!.ticks);
-      return { momentIndex, at: `${bar}:${beat}`, actions: own };
+      return { momentIndex, at: `bar ${bar}, beat ${beat}`, actions: own };
     });
   });
 
@@ -176,16 +176,17 @@
         <tr class="text-left align-bottom">
           <th class="font-medium">way</th>
           <th class="pl-2 text-right font-medium" title="Effort of the right hand">effort</th>
-          <th class="pl-2 text-right font-medium" title="Crossings against the hand">✕</th>
-          <th class="pl-2 text-right font-medium" title="Fingers that play twice in a row">again</th>
+          <th class="pl-2 text-right font-medium" title="Crossings against the hand">crossings</th>
+          <th class="pl-2 text-right font-medium" title="Fingers that play twice in a row">repeats</th>
           <th
             class="pl-2 text-right font-medium"
-            title="How often the hand changes strings, and how often it turns round">pivots</th
+            title="How often the hand changes strings, and how often it turns round"
+            >string changes / turns</th
           >
           <th class="pl-2 text-right font-medium" title="Way of the hand beyond what the fingers spread"
-            >mm</th
+            >hand travel, mm</th
           >
-          <th class="pl-2 text-right font-medium" title="Quarters a minute up to which it runs">runs at</th>
+          <th class="pl-2 text-right font-medium" title="Beats a minute up to which it runs">runs at</th>
         </tr>
       </thead>
       <tbody>
@@ -229,7 +230,7 @@
   {#if !desk.planning.slurs}
     <p role="status">Looking for slurs …</p>
   {:else if desk.planning.slurs.length === 0}
-    <p>None would cure anything.</p>
+    <p>No slur would help here.</p>
   {:else}
     <ul class="flex flex-col" data-testid="slurs">
       {#each desk.planning.slurs.slice(0, 8) as one (one.toUid)}
@@ -264,7 +265,7 @@
   {:else}
     <ol class="flex flex-col" data-testid="stroke-script">
       {#each scriptLines as line (line.momentIndex)}
-        <li class="border-base-300 grid grid-cols-[2.6rem_1fr] gap-x-2 border-t py-0.5 leading-snug">
+        <li class="border-base-300 grid grid-cols-[5.6rem_1fr] gap-x-2 border-t py-0.5 leading-snug">
           <span class="tabular-nums">{line.at}</span>
           <span>
             {#each line.actions as action (action.kind)}

@@ -39,7 +39,7 @@
   const sendOther = (file: File | undefined) =>
     send(`/api/editions/${piece.editionId}/marks`, file, (body) => {
       const { taken, lost } = takenSchema.parse(body);
-      told = `${taken} marks taken over; ${lost} found no note that is the same music.`;
+      told = `${taken} ${taken === 1 ? 'mark' : 'marks'} taken over; ${lost} found no note that is the same music.`;
       void invalidateAll();
     });
 </script>
@@ -54,7 +54,9 @@
   </p>
   <div class="mt-2 flex flex-wrap gap-2">
     <button class="btn btn-sm" disabled={busy} onclick={() => newer.click()}>Newer file …</button>
-    <button class="btn btn-sm" disabled={busy} onclick={() => other.click()}>Marks of an edition …</button>
+    <button class="btn btn-sm" disabled={busy} onclick={() => other.click()}
+      >Take marks from another edition …</button
+    >
     <a class="btn btn-sm" href="/api/editions/{piece.editionId}/file" download="{piece.title}.oculon.json">
       Save edition
     </a>

@@ -14,7 +14,7 @@ const WORDS: Readonly<Record<string, (value: Register['value']) => string>> = {
       .replace(/b(?=\d|b)/g, '♭')}`,
   tie: (value) => (value ? 'tied to the next' : 'not tied'),
   voice: (value) => `voice ${value}`,
-  length: (value) => `length ${value} ${value === '1' ? 'quarter' : 'quarters'}`,
+  length: (value) => `length ${value} ${value === '1' ? 'beat' : 'beats'}`,
   mustRing: () => 'must ring',
   staccato: (value) => (value ? 'staccato' : 'not staccato'),
   leftOut: () => 'left out',

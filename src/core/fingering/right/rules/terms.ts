@@ -227,7 +227,7 @@ export const RIGHT_TERMS = termsOf(
     ring: {
       unit: 'count',
       measures: 'a where a stronger finger could be',
-      words: 'a where a stronger finger could play',
+      words: 'a: a stronger finger is free',
       start: 2,
       fitted: false,
       source: COMMON,

@@ -1,0 +1,191 @@
+<!-- The left hand over time: frets up, time across. The hand is a band over four frets, each finger a line while it is down. -->
+<script lang="ts">
+  import type { RingLane, ShiftLane, SystemLanes } from '$core/engraving/lanes';
+  import type { PlannedShift } from '$core/fingering/report/plan';
+  import { roman } from '$core/music/roman';
+  import { NECK, NECK_WORDS, roomy } from './lanesLayout';
+
+  interface Props {
+    lanes: SystemLanes;
+    top: number;
+    unit: number;
+    left: number;
+    right: number;
+    select: (uid: string) => void;
+  }
+  let { lanes, top, unit, left, right, select }: Props = $props();
+
+  /** The hand covers one fret for each finger. */
+  const HAND = 4;
+  const LEAST_FRETS = 6;
+
+  const stopped = $derived(lanes.rings.filter(({ fret, sounding }) => fret > 0 && sounding !== null));
+  const lowest = $derived(
+    Math.min(...lanes.hand.map(({ position }) => position), ...stopped.map(({ fret }) => fret), 12),
+  );
+  const highest = $derived(
+    Math.max(
+      ...lanes.hand.map(({ position }) => position + HAND - 1),
+      ...stopped.map(({ fret }) => fret),
+      lowest + LEAST_FRETS - 1,
+    ),
+  );
+  const row = $derived((NECK * unit) / (highest - lowest + 1));
+  const yOf = (fret: number) => top + NECK_WORDS * unit + (highest - fret + 0.5) * row;
+  /** Fingers on one fret stand a little apart, the high strings higher. */
+  const lineY = ({ fret, string }: RingLane) => yOf(fret) + (string - 3.5) * Math.min(0.13 * unit, row / 8);
+
+  const RISKS = { free: '', tight: ', tight', tooFast: ', too fast' } as const;
+  const shiftWords = ({ jump, distanceMm, windowMs, risk }: PlannedShift) =>
+    `${jump ? `${jump}, ` : ''}${distanceMm} mm in ${windowMs} ms${RISKS[risk]}`;
+  const CARRIERS: Readonly<Record<PlannedShift['carrier'], string>> = {
+    none: 'nothing carries it',
+    open: 'on an open string or rest',
+    guide: 'a guide finger carries it',
+    shape: 'the whole shape slides',
+    pivot: 'a finger stays as pivot',
+  };
+  const JUMPS = { back: 'back where it is repeated, ', on: 'on to the other ending, ' } as const;
+  const shiftTitle = (shift: PlannedShift) =>
+    `${shift.jump ? JUMPS[shift.jump] : ''}${roman(shift.fromPosition)} to ${roman(shift.toPosition)}: ${shiftWords(shift)}; needs about ${shift.neededMs} ms; ${CARRIERS[shift.carrier]}; works up to ♩ = ${shift.worksUpToBpm}`;
+
+  const RANK = { tooFast: 0, tight: 1, free: 2 } as const;
+  const wordsAt = ({ span, shift }: ShiftLane) =>
+    Math.min(span.x1, right - 0.86 * shiftWords(shift).length * unit);
+  const labels = $derived(
+    roomy(
+      [...lanes.shifts]
+        .sort((a, b) => RANK[a.shift.risk] - RANK[b.shift.risk] || b.shift.distanceMm - a.shift.distanceMm)
+        .map((lane) => ({
+          id: lane.id,
+          at: wordsAt(lane),
+          room: (0.86 * shiftWords(lane.shift).length + 1) * unit,
+        })),
+    ),
+  );
+  const numerals = $derived(
+    roomy(
+      lanes.hand.map(({ id, span, position }) => ({
+        id,
+        at: span.x1,
+        room: (0.8 + 0.9 * roman(position).length) * unit,
+      })),
+    ),
+  );
+  const bandTop = (position: number) => yOf(position + HAND - 1) - row / 2;
+  const bandBottom = (position: number) => yOf(position) + row / 2;
+  /** The hand on its way, from where it may leave to where it must be. */
+  const way = ({ span, shift }: ShiftLane) =>
+    `M${span.x1} ${bandTop(shift.fromPosition)} L${span.x2} ${bandTop(shift.toPosition)} V${bandBottom(shift.toPosition)} L${span.x1} ${bandBottom(shift.fromPosition)} Z`;
+</script>
+
+<g data-testid="neckline">
+  {#each Array.from({ length: highest - lowest + 2 }, (_, k) => lowest + k) as fret (fret)}
+    <line
+      x1={left}
+      x2={right}
+      y1={yOf(fret) + row / 2}
+      y2={yOf(fret) + row / 2}
+      stroke="currentColor"
+      stroke-width={0.05 * unit}
+      opacity="0.22"
+    />
+  {/each}
+  {#each lanes.hand as lane (lane.id)}
+    <rect
+      x={lane.span.x1}
+      y={bandTop(lane.position)}
+      width={lane.span.x2 - lane.span.x1}
+      height={bandBottom(lane.position) - bandTop(lane.position)}
+      fill="currentColor"
+      opacity="0.1"
+      data-hand={lane.position}
+    />
+    {#if numerals.has(lane.id)}
+      <text
+        x={lane.span.x1 + 0.25 * unit}
+        y={bandTop(lane.position) - 0.2 * unit}
+        font-size={1.3 * unit}
+        font-weight="600"
+        style:font-family="var(--font-serif)"
+        fill="currentColor">{roman(lane.position)}</text
+      >
+    {/if}
+  {/each}
+  {#each lanes.shifts as lane (lane.id)}
+    <g
+      role="button"
+      tabindex="-1"
+      class="cursor-pointer"
+      aria-label={shiftTitle(lane.shift)}
+      data-shift={lane.shift.toUid}
+      onclick={() => select(lane.shift.toUid)}
+      onkeydown={(event) => event.key === 'Enter' && select(lane.shift.toUid)}
+    >
+      <title>{shiftTitle(lane.shift)}</title>
+      {#if lane.shift.jump === null}
+        <path d={way(lane)} fill="url(#window-dots)" opacity="0.55" />
+      {/if}
+      <path
+        d="M{lane.span.x1} {top + 1.5 * unit} H{lane.span.x2} m{-0.5 * unit} {-0.35 * unit} l{0.5 *
+          unit} {0.35 * unit} l{-0.5 * unit} {0.35 * unit}"
+        stroke="currentColor"
+        stroke-width={(lane.shift.risk === 'free' ? 0.12 : 0.24) * unit}
+        fill="none"
+      />
+      <rect
+        x={lane.span.x1}
+        y={top}
+        width={Math.max(lane.span.x2 - lane.span.x1, unit)}
+        height={(NECK + NECK_WORDS) * unit}
+        fill="transparent"
+      />
+      {#if labels.has(lane.id)}
+        <text
+          x={wordsAt(lane)}
+          y={top + 1.05 * unit}
+          font-size={1.3 * unit}
+          font-weight={lane.shift.risk === 'free' ? 400 : 700}
+          style:font-family="var(--font-sans)"
+          fill="currentColor">{shiftWords(lane.shift)}</text
+        >
+      {/if}
+    </g>
+  {/each}
+  {#each stopped as lane (lane.id)}
+    {@const y = lineY(lane)}
+    {@const end = lane.overhang?.x2 ?? lane.sounding!.x2}
+    <g data-finger={lane.finger} data-fret={lane.fret}>
+      <line
+        x1={lane.sounding!.x1}
+        x2={Math.max(lane.sounding!.x2 - 0.25 * unit, lane.sounding!.x1 + 0.3 * unit)}
+        y1={y}
+        y2={y}
+        stroke="currentColor"
+        stroke-width={0.3 * unit}
+      />
+      {#if lane.overhang}
+        <line
+          x1={lane.sounding!.x2}
+          x2={end - 0.25 * unit}
+          y1={y}
+          y2={y}
+          stroke="currentColor"
+          stroke-width={0.1 * unit}
+        />
+      {/if}
+      {#if lane.begins}
+        <circle cx={lane.sounding!.x1} cy={y} r={0.58 * unit} fill="var(--paper)" />
+        <text
+          x={lane.sounding!.x1}
+          y={y + 0.42 * unit}
+          text-anchor="middle"
+          font-size={1.2 * unit}
+          font-weight="600"
+          style:font-family="var(--font-serif)"
+          fill="currentColor">{lane.finger}</text
+        >
+      {/if}
+    </g>
+  {/each}
+</g>
