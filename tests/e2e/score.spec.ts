@@ -62,7 +62,7 @@ test('a file with a note below the guitar is offered at pitches that fit, each w
   await openFile(page, 'low.musicxml', low);
   await expect(page.getByTestId('findings')).toContainText('outside the guitar, which reaches from E2');
   await scoreTab(page);
-  await page.getByRole('button', { name: 'Compare transpositions' }).click();
+  await page.getByRole('button', { name: 'Compare transpositions', exact: true }).click();
   const rows = page.getByTestId('transpositions').getByRole('row');
   await expect(rows.first()).toHaveText(/as in the file .*1 note outside .*now/);
   await expect(rows.nth(1)).toHaveText(/\+4 .*all notes fit \d+\.\d Take/);

@@ -1,5 +1,5 @@
 /** Background jobs: every studio has its turn, failures are remembered, and neither a kill nor a lost database loses one. */
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
@@ -114,7 +114,9 @@ it('after a kill of the database the work goes on', async () => {
   start((job) => Promise.resolve(void done.push(nameOf(job))));
   await addJob('page', pageOf(A, 1), '1');
   await expect.poll(() => done, { timeout: 20_000 }).toEqual(['a1']);
-  process.kill(Number(readFileSync(join(folder, 'pg', 'postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL');
+  const pid = Number(readFileSync(join(folder, 'pg', 'postmaster.pid'), 'utf8').split('\n')[0]);
+  process.kill(pid, 'SIGKILL');
+  await expect.poll(() => existsSync(`/proc/${pid}`), { timeout: 10_000 }).toBe(false);
   await expect(addJob('page', pageOf(A, 2), '2')).rejects.toThrow();
   cluster = await startCluster(folder);
   // Whoever looks at the shelf again asks again.

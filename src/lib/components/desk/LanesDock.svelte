@@ -48,8 +48,8 @@
       Math.max(0, ...lanes.figures.filter(({ figure }) => figure.rule !== 'withUpper').map(({ row }) => row)),
   );
   const heightOf = $derived({
-    neckline: isOpen('neckline') ? NECK + NECK_WORDS + 0.4 : 0,
-    rings: isOpen('rings') ? 6 * RING_ROW + 0.4 : 0,
+    neckline: isOpen('neckline') ? NECK + NECK_WORDS + 0.25 : 0,
+    rings: isOpen('rings') ? 6 * RING_ROW + 0.25 : 0,
     strokes: isOpen('strokes') ? STROKES_ROW + FIGURE_ROW * figureRows : 0,
   });
   const height = $derived((heightOf.neckline + heightOf.rings + heightOf.strokes) * unit);
@@ -59,18 +59,22 @@
     const count = Number(quarters.toFixed(1));
     return `${count} ${count === 1 ? 'beat' : 'beats'}`;
   };
-  /** "Voice 1: 2 beats cut, 3 beats ring on". */
-  function soundWords({
-    cutQuarters,
-    overhangQuarters,
-  }: FingeringPlan['ringsReport']['voices'][number]): string {
+  type Sound = Pick<FingeringPlan['ringsReport']['voices'][number], 'cutQuarters' | 'overhangQuarters'>;
+  /** "2 beats cut, 3 beats ring on". */
+  function soundWords({ cutQuarters, overhangQuarters }: Sound): string {
     const cut = cutQuarters > 0 ? `${beats(cutQuarters)} cut` : 'nothing cut';
     return overhangQuarters > 0 ? `${cut}, ${beats(overhangQuarters)} ring on` : cut;
   }
+  const voices = $derived(plan.ringsReport.voices);
+  const total = $derived<Sound>({
+    cutQuarters: voices.reduce((sum, one) => sum + one.cutQuarters, 0),
+    overhangQuarters: voices.reduce((sum, one) => sum + one.overhangQuarters, 0),
+  });
+  const byVoice = $derived(voices.map((one) => `voice ${one.voice}: ${soundWords(one)}`).join('; '));
 </script>
 
 <section class="border-base-300 bg-base-100 border-t" aria-label="Neckline, rings and strokes">
-  <div class="flex items-center gap-4 px-4 py-1 text-xs">
+  <div class="flex items-center gap-4 px-4 py-0.5 text-xs">
     <button
       class="hover:bg-base-200 flex shrink-0 cursor-pointer items-center gap-1 rounded px-1 py-0.5 font-semibold whitespace-nowrap"
       aria-expanded={shown}
@@ -94,11 +98,7 @@
           >
         {/each}
       </div>
-      <ul class="flex flex-wrap gap-x-4" data-testid="legato">
-        {#each plan.ringsReport.voices as voice (voice.voice)}
-          <li>Voice {voice.voice}: {soundWords(voice)}</li>
-        {/each}
-      </ul>
+      <span class="whitespace-nowrap" title={byVoice} data-testid="legato">{soundWords(total)}</span>
       <span class="ml-auto flex items-center gap-2.5 whitespace-nowrap" aria-hidden="true">
         <svg width="18" height="8"
           ><line x1="1" y1="4" x2="17" y2="4" stroke="currentColor" stroke-width="4.5" /></svg
@@ -136,7 +136,7 @@
     {/if}
   </div>
   {#if shown}
-    <div class="px-4 pb-2">
+    <div class="px-4 pb-1">
       <div class="rounded-box mx-auto max-w-5xl px-3" style:background="var(--paper)">
         <svg
           viewBox="0 0 {page.width} {height}"

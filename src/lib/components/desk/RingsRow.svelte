@@ -29,18 +29,18 @@
       opacity="0.35"
     />
     <circle
-      cx={left - 0.85 * unit}
+      cx={left - 0.9 * unit}
       cy={yOf(string)}
-      r={0.4 * unit}
+      r={0.45 * unit}
       fill="none"
       stroke="currentColor"
       stroke-width={0.05 * unit}
     />
     <text
-      x={left - 0.85 * unit}
-      y={yOf(string) + 0.24 * unit}
+      x={left - 0.9 * unit}
+      y={yOf(string) + 0.28 * unit}
       text-anchor="middle"
-      font-size={0.66 * unit}
+      font-size={0.78 * unit}
       style:font-family="var(--font-sans)"
       fill="currentColor">{string}</text
     >

@@ -40,7 +40,7 @@
   }
 </script>
 
-<div class="text-sm">
+<div class="contents text-sm">
   <CarriedPanel {desk} {score} {opening} />
 </div>
 

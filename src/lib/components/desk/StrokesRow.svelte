@@ -17,9 +17,9 @@
   }
   let { lanes, top, unit, left, select, title }: Props = $props();
 
-  const letterY = $derived(top + 1.9 * unit);
+  const letterY = $derived(top + 1.65 * unit);
   const signY = $derived(top + 0.2 * unit);
-  const figureY = $derived(top + 3.3 * unit);
+  const figureY = $derived(top + 2.65 * unit);
   /** Thumb and fingers of a chord stand in one word, p first. */
   const word = ({ letters, order }: PlannedStroke) => (isPick(letters[0] ?? null) ? '' : order.join(''));
   const figures = $derived(lanes.figures.filter(({ figure }) => figure.rule !== 'withUpper'));
@@ -29,7 +29,7 @@
   function words({ span, figure }: FigureLane): string {
     const name = TEXTURE_NAMES[figure.texture];
     const whole = figure.formula.length > 0 ? `${name}, ${formulaText(figure.formula)}` : name;
-    const fits = (text: string) => text.length * 0.72 * unit < span.x2 - span.x1;
+    const fits = (text: string) => text.length * 0.58 * unit < span.x2 - span.x1;
     return fits(whole) ? whole : fits(name) ? name : '';
   }
 </script>
@@ -78,7 +78,7 @@
           {x}
           y={letterY}
           text-anchor="middle"
-          font-size={1.75 * unit}
+          font-size={1.6 * unit}
           font-style="italic"
           font-weight={stroke.move?.against ? 700 : 450}
           style:font-family="var(--font-serif)"
@@ -150,8 +150,8 @@
       {#if shown !== ''}
         <text
           x={lane.span.x1 + 0.35 * unit}
-          y={y + 1.35 * unit}
-          font-size={1.4 * unit}
+          y={y + 1.08 * unit}
+          font-size={1.12 * unit}
           font-weight={lane.figure.rule === 'teacher' ? 700 : 400}
           style:font-family="var(--font-sans)"
           fill="currentColor">{shown}</text

@@ -1,14 +1,14 @@
 /** Heights under the score, in staff spaces. */
 
 /** One voice's figures below the strokes. */
-export const FIGURE_ROW = 1.75;
+export const FIGURE_ROW = 1.4;
 /** Letters of the right hand with what is said of them. */
-export const STROKES_ROW = 2.9;
+export const STROKES_ROW = 2.55;
 /** One string. */
-export const RING_ROW = 0.86;
+export const RING_ROW = 0.93;
 /** The neck as far as the hand goes, and the words over it. */
-export const NECK = 5.2;
-export const NECK_WORDS = 1.5;
+export const NECK = 4.2;
+export const NECK_WORDS = 1.25;
 
 /** Ids of what is drawn when each takes so much room and nothing may overlap; those that matter most come first. */
 export function roomy(

@@ -30,9 +30,9 @@ describe('turns', () => {
   it('that are closed tell whoever still waits', async () => {
     const turns = new FairTurns();
     const first = turns.take('a', soon);
-    const second = turns.take('a', soon);
+    const second = expect(turns.take('a', soon)).rejects.toThrow('closing');
     turns.close(new Error('closing'));
     await first;
-    await expect(second).rejects.toThrow('closing');
+    await second;
   });
 });
