@@ -287,6 +287,7 @@ describe('the background', () => {
     const version = await versionOf(pieceId);
     const picture = await fetch(`${address}/api/versions/${version}/first-line`, { headers: { cookie } });
     expect(picture.headers.get('content-type')).toBe('image/svg+xml');
+    expect(picture.headers.get('content-security-policy')).toContain("default-src 'none'");
   });
 
   it('has the first systems of a long piece at once, and all of a short one', async () => {

@@ -21,13 +21,13 @@ import { Saver } from './saver.svelte';
 import type { DeskOpening } from './stored';
 
 const OVERTAKEN = 'Someone else changed the same notes; your last marks there were not kept.';
-const SET_ASIDE =
-  'One of your last changes could not be saved and was taken back; everything after it is saved. Make it again to keep it.';
 const CONFLICT = 'These marks have been changed since; nothing was done.';
 
 export class EditionSession {
   registers = $state.raw<Registers>(NO_REGISTERS);
   readonly saver: Saver;
+  /** Changes that the server would not take: taken back, until the teacher makes them again or lets them go. */
+  setAside = $state.raw<readonly Gesture[]>([]);
   private done = $state.raw<readonly Gesture[]>([]);
   private undone = $state.raw<readonly Gesture[]>([]);
 
@@ -53,7 +53,8 @@ export class EditionSession {
       { base: new Map(base), history, headSeq },
       (registers, refused, why) => {
         this.setRegisters(registers);
-        if (refused.length > 0) this.say(why === 'unreadable' ? SET_ASIDE : OVERTAKEN);
+        if (why === 'unreadable') this.setAside = [...this.setAside, ...refused];
+        else if (refused.length > 0) this.say(OVERTAKEN);
       },
     );
   }
@@ -106,6 +107,19 @@ export class EditionSession {
     if (!this.apply(again)) return null;
     this.done = [...this.done, again];
     return gesture.operations[0]!.target;
+  }
+
+  /** Makes the changes that were set aside again, on what stands there now. */
+  redoSetAside(): void {
+    const operations = this.setAside.flatMap((gesture) => gesture.operations);
+    this.setAside = [];
+    this.decide(
+      operations.map(({ target, attribute, after }) => this.change(target, attribute, after as never)),
+    );
+  }
+
+  dropSetAside(): void {
+    this.setAside = [];
   }
 
   /** Undoes the last gesture for good. */

@@ -198,6 +198,21 @@
             : ''}
         </button>
       {/if}
+      {#if desk.session.setAside.length > 0}
+        <div role="alert" class="border-warning rounded-box border p-3 text-sm" data-testid="set-aside">
+          <p class="leading-snug">
+            {desk.session.setAside.length === 1
+              ? 'One of your last changes could not be saved and was taken back'
+              : `${desk.session.setAside.length} of your last changes could not be saved and were taken back`};
+            everything after it is saved.
+          </p>
+          <div class="mt-2 flex gap-2">
+            <button class="btn btn-sm" onclick={() => desk.session.redoSetAside()}>Make it again</button>
+            <button class="btn btn-sm btn-ghost" onclick={() => desk.session.dropSetAside()}>Let it go</button
+            >
+          </div>
+        </div>
+      {/if}
       {#if desk.notice}
         <p role="alert" class="text-warning text-sm">{desk.notice}</p>
       {/if}

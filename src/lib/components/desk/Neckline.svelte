@@ -35,6 +35,21 @@
   /** Fingers on one fret stand a little apart, the high strings higher. */
   const lineY = ({ fret, string }: RingLane) => yOf(fret) + (string - 3.5) * Math.min(0.13 * unit, row / 8);
 
+  /** Where the numeral of each finger stands: at the beginning of its line, or beside one that is there already. */
+  const numeralX = $derived.by(() => {
+    const placed: { readonly x: number; readonly y: number }[] = [];
+    const apart = 1.05 * unit;
+    return new Map(
+      stopped.map((lane) => {
+        const y = lineY(lane);
+        let x = lane.sounding!.x1;
+        while (placed.some((one) => Math.abs(one.x - x) < apart && Math.abs(one.y - y) < apart)) x += apart;
+        placed.push({ x, y });
+        return [lane.id, x];
+      }),
+    );
+  });
+
   const RISKS = { free: '', tight: ', tight', tooFast: ', too fast' } as const;
   const shiftWords = ({ jump, distanceMm, windowMs, risk }: PlannedShift) =>
     `${jump ? `${jump}, ` : ''}${distanceMm} mm in ${windowMs} ms${RISKS[risk]}`;
@@ -175,9 +190,9 @@
         />
       {/if}
       {#if lane.begins}
-        <circle cx={lane.sounding!.x1} cy={y} r={0.58 * unit} fill="var(--paper)" />
+        <circle cx={numeralX.get(lane.id)} cy={y} r={0.55 * unit} fill="var(--paper)" />
         <text
-          x={lane.sounding!.x1}
+          x={numeralX.get(lane.id)}
           y={y + 0.42 * unit}
           text-anchor="middle"
           font-size={1.2 * unit}
