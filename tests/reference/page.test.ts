@@ -47,6 +47,9 @@ function farOff({ page, marks }: Pick<Sheet, 'page' | 'marks'>) {
   });
 }
 
+/** Long runs take more. */
+const PAGES = Number(process.env['OCULON_PAGES'] ?? 20);
+
 describe('dense pages', () => {
   const random = randomFrom(19);
   const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!;
@@ -96,8 +99,8 @@ describe('dense pages', () => {
       })),
   ];
 
-  it('no label touches anything, also across systems, and room that was given stays (60 pages)', async () => {
-    for (let round = 0; round < 60; round++) {
+  it('no label touches anything, also across systems, and room that was given stays', async () => {
+    for (let round = 0; round < PAGES; round++) {
       const text = xmlOf();
       const document = readScore(text);
       if (!document.ok) throw new Error(document.error.code);
