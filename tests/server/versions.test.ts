@@ -1,6 +1,7 @@
 /** Newer files of a piece, editions as files, and what the background makes ready. */
 import { gunzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { EngravedPage } from '../../src/core/engraving/page';
 import { closePool } from '../../src/lib/server/db';
 import { documentXml, noteXml } from '../helpers/music';
 import { address, asOwner, editionOf, importAs, postFile, newStudio, untilThere, versionOf } from './world';
@@ -343,8 +344,12 @@ describe('the background', () => {
       'SELECT g.content, g.first_line FROM score_versions v JOIN pages g ON g.version_id = v.id WHERE v.piece_id = $1',
       pieceId,
     );
-    const { page } = JSON.parse(gunzipSync(row['content'] as Buffer).toString()) as { page: { svg: string } };
-    for (const text of [page.svg, row['first_line'] as string])
+    const { page } = JSON.parse(gunzipSync(row['content'] as Buffer).toString()) as {
+      page: Pick<EngravedPage, 'glyphs' | 'systems'>;
+    };
+    const drawn = page.systems.flatMap(({ svg, tempos }) => [svg, ...tempos.map((words) => words.svg)]);
+    expect(drawn.join('')).toContain('&lt;');
+    for (const text of [page.glyphs, ...drawn, row['first_line'] as string])
       expect(text).not.toMatch(/<script|<img|onerror=(?!alert\(2\)&gt;)/);
     const shelf = await (await fetch(`${address}/shelf`, { headers: { cookie } })).text();
     expect(shelf).not.toContain('<script>alert(1)');
