@@ -17,6 +17,9 @@ process.on('sveltekit:shutdown', () => {
   void closePool();
 });
 
+// A promise that some package forgot is no reason to end what others are working with.
+process.on('unhandledRejection', (reason) => log.error({ err: reason }, 'a failure that nobody waited for'));
+
 // Whoever started it was killed: nobody would ever stop it.
 if (process.send) process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'));
 

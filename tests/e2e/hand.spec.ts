@@ -37,7 +37,7 @@ test('a cut note is hatched, says why, and can be let go on purpose; undo takes 
     { midi: 81, onset: 4, length: 4 },
   ]);
   await expect(lanes(page).locator('[data-ring=n1] [data-kind=cut]')).toHaveCount(1);
-  await expect(page.getByTestId('findings')).toContainText('Let go 2 quarters early');
+  await expect(page.getByTestId('findings')).toContainText('Let go 2 beats early');
   await page.getByTestId('remedies').getByRole('button', { name: 'Let it go after 2 beats' }).click();
   await expect(lanes(page).locator('[data-kind=cut]')).toHaveCount(0);
   await expect(page.getByText('Everything can be played and sounds as long as it is written.')).toBeVisible();

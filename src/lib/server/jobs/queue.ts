@@ -2,7 +2,7 @@
  * Background work that outlives the server: jobs in PostgreSQL, worked off by this process. The role that keeps them
  * sees no studio's tables.
  */
-import { Logger, run, type Runner, type Task } from 'graphile-worker';
+import { Logger, runTaskList, type Task, type WorkerPool } from 'graphile-worker';
 import pg from 'pg';
 import { z } from 'zod';
 import { config } from '../config';
@@ -58,7 +58,7 @@ export type JobHandlers = Readonly<Record<JobName, (job: Job) => Promise<void>>>
 /** Works off the jobs until it is closed; after a loss of the database it starts again. */
 export class JobRunner {
   private closed = false;
-  private readonly runners = new Map<JobName, Runner>();
+  private readonly runners = new Map<JobName, WorkerPool>();
 
   constructor(private readonly handlers: JobHandlers) {}
 
@@ -71,7 +71,9 @@ export class JobRunner {
 
   async close(): Promise<void> {
     this.closed = true;
-    await Promise.all([...this.runners.values()].map((runner) => runner.stop().catch(() => undefined)));
+    await Promise.all(
+      [...this.runners.values()].map((runner) => runner.gracefulShutdown().catch(() => undefined)),
+    );
     await pool?.end();
     pool = null;
   }
@@ -80,13 +82,9 @@ export class JobRunner {
     while (!this.closed) {
       try {
         await forgetThePast(thePool(url), name);
-        const runner = await run({
-          pgPool: thePool(url),
-          taskList: { [name]: this.taskOf(name) },
-          concurrency: 1,
-          noHandleSignals: true,
-          logger: LOGGER,
-        });
+        // Without the package's clock for repeated work, which is not used and does not survive a lost database.
+        const options = { concurrency: 1, noHandleSignals: true, logger: LOGGER };
+        const runner = runTaskList(options, { [name]: this.taskOf(name) }, thePool(url));
         this.runners.set(name, runner);
         await runner.promise;
       } catch (error) {
