@@ -103,8 +103,8 @@ function greedyCost({ problem, ink }: Instance): number {
   return total;
 }
 
-/** Fewer than there were of shorter ones: each has a moment more. */
-const COUNT = 328;
+/** As many as there is time for every day; OCULON_PROGRAMS=328 are those of a long run. */
+const COUNT = Number(process.env['OCULON_PROGRAMS'] ?? 184);
 const BATCHES = 8;
 
 describe('the optimum of the left hand against an integer program (HiGHS)', () => {
@@ -138,10 +138,10 @@ describe('the optimum of the left hand against an integer program (HiGHS)', () =
   });
 
   it('saw held voices, ink, barres and impossible music, and most of it is beyond a greedy planner', () => {
-    expect(solved).toBeGreaterThan(210);
+    expect(solved).toBeGreaterThan(0.6 * COUNT);
     expect(solved + impossible).toBe(COUNT);
-    expect(inked).toBeGreaterThan(90);
-    expect(withBarre).toBeGreaterThan(10);
+    expect(inked).toBeGreaterThan(0.25 * COUNT);
+    expect(withBarre).toBeGreaterThan(0.02 * COUNT);
     expect(greedyWrong).toBeGreaterThan(solved / 2);
   });
 });
