@@ -146,7 +146,7 @@
         class="btn btn-sm btn-outline"
         onclick={() => download('mxl')}
         disabled={!desk.planning.plan}
-        title="The fingered score as a compressed file">compressed</button
+        title="The fingered score as a compressed file">Save compressed</button
       >
     </div>
   </header>

@@ -100,10 +100,12 @@
       {#each plan.shifts as shift (`${shift.fromUid} ${shift.toUid}`)}
         <li class="border-base-300 border-t">
           <button
-            class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[2.6rem_1fr_auto] gap-x-2 py-1 text-left"
+            class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[5.6rem_1fr_auto] gap-x-2 py-1 text-left"
             onclick={() => desk.selection.select(shift.toUid)}
           >
-            <span class="tabular-nums">{placeText(shift.jump ? shift.leavesTicks : shift.arrivesTicks)}</span>
+            <span class="whitespace-nowrap tabular-nums"
+              >{placeText(shift.jump ? shift.leavesTicks : shift.arrivesTicks)}</span
+            >
             <span
               >{shift.jump ? `${shift.jump}, ` : ''}{roman(shift.fromPosition)} → {roman(shift.toPosition)}, {shift.distanceMm}
               mm
@@ -133,10 +135,10 @@
       {#each shownLines as line (line.at + line.momentIndex)}
         <li class="border-base-300 border-t">
           <button
-            class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[2.6rem_1fr] gap-x-2 py-1 text-left leading-snug"
+            class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[5.6rem_1fr] gap-x-2 py-1 text-left leading-snug"
             onclick={() => desk.selection.select(uidAt(line.momentIndex))}
           >
-            <span class="tabular-nums">{line.at}</span>
+            <span class="whitespace-nowrap tabular-nums">{line.at}</span>
             <span>
               {#each line.actions as action, k (k)}
                 <span class="block {action.kind === 'lift' ? 'opacity-75' : ''}"

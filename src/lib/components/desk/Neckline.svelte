@@ -1,16 +1,11 @@
 <!-- The left hand over time: frets up, time across. The hand is a band over four frets, each finger a line while it is down. -->
 <script lang="ts">
-  import type { RingLane, ShiftLane, SystemLanes } from '$core/engraving/lanes';
+  import type { RingLane, ShiftLane } from '$core/engraving/lanes';
   import type { PlannedShift } from '$core/fingering/report/plan';
   import { roman } from '$core/music/roman';
-  import { NECK, NECK_WORDS, roomy } from './lanesLayout';
+  import { NECK, NECK_WORDS, roomy, type RowProps } from './lanesLayout';
 
-  interface Props {
-    lanes: SystemLanes;
-    top: number;
-    unit: number;
-    left: number;
-    right: number;
+  interface Props extends RowProps {
     select: (uid: string) => void;
   }
   let { lanes, top, unit, left, right, select }: Props = $props();

@@ -1,18 +1,10 @@
 <!-- What each string really sounds: a tick where a note begins, its written length, what is cut and what rings over. -->
 <script lang="ts">
-  import type { SystemLanes } from '$core/engraving/lanes';
   import { STRINGS } from '$core/instrument/tuning';
   import { RING_ENDS } from '$core/messages/hand';
-  import { RING_ROW } from './lanesLayout';
+  import { RING_ROW, type RowProps } from './lanesLayout';
 
-  interface Props {
-    lanes: SystemLanes;
-    top: number;
-    unit: number;
-    left: number;
-    right: number;
-  }
-  let { lanes, top, unit, left, right }: Props = $props();
+  let { lanes, top, unit, left, right }: RowProps = $props();
 
   const yOf = (string: number) => top + (string - 0.5) * RING_ROW * unit;
 </script>

@@ -266,7 +266,7 @@
     <ol class="flex flex-col" data-testid="stroke-script">
       {#each scriptLines as line (line.momentIndex)}
         <li class="border-base-300 grid grid-cols-[5.6rem_1fr] gap-x-2 border-t py-0.5 leading-snug">
-          <span class="tabular-nums">{line.at}</span>
+          <span class="whitespace-nowrap tabular-nums">{line.at}</span>
           <span>
             {#each line.actions as action (action.kind)}
               <span class="block {action.kind === 'stroke' ? '' : 'opacity-80'}"

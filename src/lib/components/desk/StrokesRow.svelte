@@ -1,17 +1,13 @@
 <!-- The right hand under the strings: its letters, where it crosses, repeats or rests, and the figures that it plays. -->
 <script lang="ts">
-  import type { FigureLane, SystemLanes } from '$core/engraving/lanes';
+  import type { FigureLane } from '$core/engraving/lanes';
   import type { PlannedFigure } from '$core/fingering/right/explain/plannedFigures';
   import type { PlannedStroke } from '$core/fingering/right/explain/report';
   import { figureReasonText, formulaText, TEXTURE_NAMES } from '$core/messages/figures';
-  import { FIGURE_ROW } from './lanesLayout';
+  import { FIGURE_ROW, type RowProps } from './lanesLayout';
   import { isPick } from '$core/score/model';
 
-  interface Props {
-    lanes: SystemLanes;
-    top: number;
-    unit: number;
-    left: number;
+  interface Props extends Omit<RowProps, 'right'> {
     select: (uid: string) => void;
     title: (stroke: PlannedStroke) => string;
   }

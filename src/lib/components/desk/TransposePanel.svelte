@@ -22,9 +22,8 @@
   }
 
   const stepWords = (semitones: number) =>
-    semitones === 0 ? 'as in the file' : `${semitones > 0 ? '+' : '−'}${Math.abs(semitones)}`;
-  const outsideWords = (outside: number) =>
-    outside === 0 ? 'all notes fit' : `${outside} ${outside === 1 ? 'note' : 'notes'} outside`;
+    semitones === 0 ? 'file' : `${semitones > 0 ? '+' : '−'}${Math.abs(semitones)}`;
+  const outsideWords = (outside: number) => (outside === 0 ? 'all fit' : `${outside} outside`);
   const mode = $derived(score.keys[0]?.mode ?? null);
 </script>
 
@@ -32,8 +31,8 @@
   <button class="btn btn-sm" disabled={busy} onclick={() => void compare()}>Compare transpositions</button>
   {#if busy}<span role="status" class="ml-2">planning each …</span>{/if}
   {#if found}
-    <table class="mt-2 w-full" data-testid="transpositions">
-      <caption class="pb-1 text-left leading-snug">
+    <table class="mt-2 w-full whitespace-nowrap" data-testid="transpositions">
+      <caption class="pb-1 text-left leading-snug whitespace-normal">
         Effort of {found.bars < score.measures.length ? `the first ${found.bars} bars` : 'the whole piece'} without
         ink
       </caption>

@@ -1,4 +1,5 @@
-/** Heights under the score, in staff spaces. */
+/** The rows under the score. Heights in staff spaces. */
+import type { SystemLanes } from '$core/engraving/lanes';
 
 /** One voice's figures below the strokes. */
 export const FIGURE_ROW = 1.4;
@@ -9,6 +10,15 @@ export const RING_ROW = 0.93;
 /** The neck as far as the hand goes, and the words over it. */
 export const NECK = 4.2;
 export const NECK_WORDS = 1.25;
+
+/** What every row under the score is drawn from: lengths in the page's units. */
+export interface RowProps {
+  lanes: SystemLanes;
+  top: number;
+  unit: number;
+  left: number;
+  right: number;
+}
 
 /** Ids of what is drawn when each takes so much room and nothing may overlap; those that matter most come first. */
 export function roomy(
