@@ -18,8 +18,6 @@ export type Job = z.infer<typeof jobSchema>;
 const MOST_ATTEMPTS = 3;
 /** What failed, or was given up, is tried anew after so long: a full disk is no property of a piece. */
 const REMEMBERED = '1 day';
-/** Plans begin where somebody else's first pages are done: a page is looked at before its plan. */
-const START: Readonly<Record<JobName, number>> = { page: 0, plan: 2 };
 const LAST_PRIORITY = 30_000;
 const RESTART_MS = 2_000;
 
@@ -47,9 +45,9 @@ export async function addJob(name: JobName, job: Job, content: string): Promise<
   const line = `${job.studioId} ${name} `;
   await thePool(url).query(
     `SELECT graphile_worker.add_job($1, payload := $2::json, job_key := $3, job_key_mode := 'unsafe_dedupe',
-       max_attempts := $4, priority := least($5, $6 + (
-         SELECT count(*) FROM graphile_worker.jobs WHERE starts_with(key, $7) AND attempts < max_attempts))::int)`,
-    [name, JSON.stringify(job), line + content, MOST_ATTEMPTS, LAST_PRIORITY, START[name], line],
+       max_attempts := $4, priority := least($5, (
+         SELECT count(*) FROM graphile_worker.jobs WHERE starts_with(key, $6) AND attempts < max_attempts))::int)`,
+    [name, JSON.stringify(job), line + content, MOST_ATTEMPTS, LAST_PRIORITY, line],
   );
 }
 
