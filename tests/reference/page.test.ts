@@ -43,7 +43,7 @@ function farOff({ page, marks }: Pick<Sheet, 'page' | 'marks'>) {
     const note = noteOf.get(uid)!;
     const dx = Math.max(0, note.x - right(box), box.x - right(note));
     const dy = Math.max(0, note.y - bottom(box), box.y - bottom(note));
-    return Math.hypot(dx, dy) > 2.6 * page.staffSpace;
+    return Math.hypot(dx, dy) > 2 * page.staffSpace + 1e-6;
   });
 }
 
@@ -84,6 +84,8 @@ describe('dense pages', () => {
         text,
         state: 'pencil',
         below: random() < 0.4,
+        causes: [],
+        departs: null,
       })),
     ),
     ...score.notes
@@ -96,6 +98,8 @@ describe('dense pages', () => {
         text: 'C VII',
         state: 'pencil',
         below: false,
+        causes: [],
+        departs: null,
       })),
   ];
 
@@ -107,14 +111,14 @@ describe('dense pages', () => {
       const { score } = document.value;
       const engraved = await engrave(text, document.value);
       const marks = everyMark(score);
-      const sheet = sheetOf(engraved, marks, null);
+      const sheet = sheetOf(engraved, marks);
       expect(sheet.marks).toHaveLength(marks.length);
       expect(touching(sheet)).toEqual([]);
       // Fewer marks on the same page: no system moves.
       const fewer = sheetOf(
         engraved,
         marks.filter(({ kind }) => kind !== 'string'),
-        sheet.spread,
+        { before: sheet },
       );
       expect(fewer.page.systems.map(({ staffTop }) => staffTop)).toEqual(
         sheet.page.systems.map(({ staffTop }) => staffTop),
@@ -180,7 +184,7 @@ describe.each(readdirSync(folder))('%s', (name) => {
     const roles = new Map(
       planner.problem.strikes.flatMap((strike) => strike.uids.map((uid) => [uid, strike.role] as const)),
     );
-    const sheet = sheetOf(engraved, marksOf(score, planner.plan(new Map()), new Map(), roles), null);
+    const sheet = sheetOf(engraved, marksOf(score, planner.plan(new Map()), new Map(), roles));
     ({ page, marks } = sheet);
   });
 

@@ -1,5 +1,5 @@
 /** Rows of marks above and below a staff: letters nearest to it, then strings, then barres. */
-import type { Mark } from '../marks/mark';
+import type { Mark, MarkKind } from '../marks/mark';
 import type { PlacedMark } from './placeMarks';
 import { bottom, type Box, type EngravedPage, type NoteBox, right } from './page';
 import { GAP, ROW_GAP, sizeOf } from './sizes';
@@ -19,17 +19,27 @@ const SHARE_ON_THE_LINE = 0.8;
 /** A stack leaves the line of its row where that is further out than this from its own place, in staff spaces. */
 const FARTHEST_OUT = 3;
 
-/** One row after the other, from the staff outwards; what belongs to the bass goes below. */
+/** Which system of which page, and how large its marks are. */
+export interface Setting {
+  readonly page: EngravedPage;
+  readonly index: number;
+  readonly noteOf: ReadonlyMap<string, NoteBox>;
+  readonly scale: number;
+}
+
+/**
+ * One row after the other, from the staff outwards; what belongs to the bass goes below.
+ * @param marked what the numerals and their lines cover
+ */
 export function placeRows(
-  page: EngravedPage,
-  index: number,
+  setting: Setting,
   rows: readonly (readonly Mark[])[],
-  numerals: readonly PlacedMark[],
-  noteOf: ReadonlyMap<string, NoteBox>,
+  marked: readonly Box[],
 ): PlacedMark[] {
+  const { page, index, noteOf } = setting;
   const space = page.staffSpace;
   const system = page.systems[index]!;
-  const solid = [...system.obstacles, ...numerals.map((one) => one.box)];
+  const solid = [...system.obstacles, ...marked];
   const placed: PlacedMark[] = [];
   for (const below of [false, true]) {
     const side = { staff: below ? system.staffBottom : system.staffTop, below };
@@ -38,9 +48,7 @@ export function placeRows(
     for (const row of rows) {
       const stacks = stacksOf(
         row.filter((mark) => mark.below === below),
-        page,
-        index,
-        noteOf,
+        setting,
       );
       const places = stacks.map((stack) => placeOf(stack, side, { solid, inner, noteOf, space }));
       const here = placeRow(stacks, places, side, space);
@@ -87,22 +95,21 @@ interface Stacked {
   readonly lineTo: number | null;
 }
 
+/** What holds for a while begins at its note, not over the middle of it. */
+const HELD: readonly MarkKind[] = ['barre', 'position'];
+
 /** Marks of one moment stand over each other in the order of their notes, the one nearest the staff first. */
-function stacksOf(
-  marks: readonly Mark[],
-  page: EngravedPage,
-  system: number,
-  noteOf: ReadonlyMap<string, NoteBox>,
-): Stacked[][] {
+function stacksOf(marks: readonly Mark[], setting: Setting): Stacked[][] {
+  const { page, noteOf, scale } = setting;
   const columns: { readonly noteX: number; readonly stack: Stacked[] }[] = [];
   const ordered = [...marks].sort((a, b) => noteOf.get(b.uid)!.y - noteOf.get(a.uid)!.y);
   for (const mark of ordered) {
     const note = noteOf.get(mark.uid)!;
-    const size = sizeOf(mark, page.staffSpace);
+    const size = sizeOf(mark, page.staffSpace, scale);
     const known = columns.find((column) => Math.abs(column.noteX - note.x) < ONE_MOMENT * page.staffSpace);
-    const own = mark.kind === 'barre' ? note.x : note.x + note.width / 2 - size.width / 2;
+    const own = HELD.includes(mark.kind) ? note.x : note.x + note.width / 2 - size.width / 2;
     const x = known ? known.stack[0]!.x : own;
-    const stacked = { mark, x, size, lineTo: lineEnd(mark, x + size.width, page, system, noteOf) };
+    const stacked = { mark, x, size, lineTo: lineEnd(mark, x + size.width, setting) };
     if (known) known.stack.push(stacked);
     else columns.push({ noteX: note.x, stack: [stacked] });
   }
@@ -179,15 +186,9 @@ function outsOf(places: readonly Place[], side: Side, space: number): readonly n
   });
 }
 
-function lineEnd(
-  mark: Mark,
-  from: number,
-  page: EngravedPage,
-  system: number,
-  noteOf: ReadonlyMap<string, NoteBox>,
-): number | null {
+function lineEnd(mark: Mark, from: number, { page, index, noteOf }: Setting): number | null {
   if (mark.toUid === mark.uid) return null;
   const last = noteOf.get(mark.toUid);
-  const end = last?.system === system ? right(last) : page.systems[system]!.right;
+  const end = last?.system === index ? right(last) : page.systems[index]!.right;
   return end > from + 0.5 * page.staffSpace ? end : null;
 }

@@ -1,20 +1,64 @@
 /**
  * A page with its marks: every system has the room that its marks need, and no more. Room that was given once stays,
- * so that nothing moves under the hands of whoever is at work.
+ * so that nothing moves under the hands of whoever is at work, and a system of which nothing has changed stays the same
+ * object, so that nobody draws it again.
  */
 import type { Mark } from '../marks/mark';
 import { moveBox, moveDrawing, moveNote, moveSystem } from './move';
-import { bottom, type Box, type EngravedPage, type MovableWords, right, type SystemBox } from './page';
-import { placeMarks, type PlacedMark } from './placeMarks';
+import {
+  bottom,
+  type Box,
+  type EngravedPage,
+  type MovableWords,
+  type NoteBox,
+  right,
+  type SystemBox,
+} from './page';
+import { marksBySystem, placeMarks, type PlacedMark } from './placeMarks';
 import { wholeBox } from './rows';
 
-/** By system: from the staff before (or the page's edge) to its own, in the page's units. */
-export type Spread = readonly number[];
+/** One system with its marks, where it stands on the page. */
+export interface SheetSystem {
+  readonly index: number;
+  /** The part of the page that belongs to it; those of all systems lie one under the other. */
+  readonly top: number;
+  readonly bottom: number;
+  readonly drawing: SystemBox;
+  readonly notes: readonly NoteBox[];
+  readonly marks: readonly PlacedMark[];
+  /** What it was made from. */
+  readonly layout: SystemLayout;
+  readonly by: number;
+}
+
+/** One system with its marks, where the engraver put it. */
+interface SystemLayout {
+  readonly wanted: readonly Mark[];
+  readonly placed: readonly PlacedMark[];
+  readonly drawing: SystemBox;
+  /** The outermost things in it. */
+  readonly top: number;
+  readonly bottom: number;
+}
 
 export interface Sheet {
+  /** The page moved, without its marks. */
   readonly page: EngravedPage;
+  readonly systems: readonly SheetSystem[];
   readonly marks: readonly PlacedMark[];
-  readonly spread: Spread;
+  /** By system: from the staff before (or the page's edge) to its own, in the page's units. */
+  readonly spread: readonly number[];
+  readonly engraved: EngravedPage;
+  readonly scale: number;
+}
+
+export interface SheetOptions {
+  /** The same page with other marks: its room stays. */
+  readonly before: Sheet | null;
+  /** What room is given for, where that is more than what is shown. */
+  readonly roomFor: readonly Mark[];
+  /** Of the edition's marks, 1 for the normal size. */
+  readonly scale: number;
 }
 
 /** In staff spaces: between two systems' outermost marks, at the page's edges, and between words and what is below. */
@@ -27,37 +71,139 @@ const BETWEEN_STAVES = 8;
 const USUAL_ABOVE = 4.4;
 const USUAL_BELOW = 3.2;
 
-/** @param before the spread of the same page with other marks; null for a page that is laid out for the first time */
-export function sheetOf(page: EngravedPage, marks: readonly Mark[], before: Spread | null): Sheet {
-  const placed = placeMarks(page, marks);
+export function sheetOf(
+  engraved: EngravedPage,
+  marks: readonly Mark[],
+  { before = null, roomFor = marks, scale = 1 }: Partial<SheetOptions> = {},
+): Sheet {
+  const known = before?.engraved === engraved && before.scale === scale ? before : null;
+  const shown = marksBySystem(engraved, marks);
+  const layouts = shown.map((wanted, k) => {
+    const old = known?.systems[k]?.layout;
+    return old && areSame(old.wanted, wanted) ? old : layoutOf(engraved, k, wanted, scale);
+  });
+  const room = roomOf(engraved, layouts, roomFor === marks ? null : marksBySystem(engraved, roomFor), scale);
+  const spread = spreadOf(engraved, room, known?.spread ?? null);
+  const by = movesOf(engraved.systems, spread);
+  const tops = layouts.map((_, k) => (k === 0 ? 0 : splitAbove(room, by, k)));
+  const last = layouts.length - 1;
+  const height =
+    last < 0 ? engraved.height : room[last]!.bottom + by[last]! + PAGE_EDGE * engraved.staffSpace;
+  const notes = notesBySystem(engraved);
+  const systems = layouts.map((layout, k): SheetSystem => {
+    const old = known?.systems[k];
+    const [top, end, move] = [tops[k]!, k === last ? height : tops[k + 1]!, by[k]!];
+    if (old && old.layout === layout && old.by === move && old.top === top && old.bottom === end) return old;
+    return {
+      index: k,
+      top,
+      bottom: end,
+      drawing: moveSystem(layout.drawing, move),
+      notes: notes[k]!.map((note) => moveNote(note, move)),
+      marks: layout.placed.map((mark) => movedMark(mark, move)),
+      layout,
+      by: move,
+    };
+  });
+  return {
+    page: {
+      ...engraved,
+      height,
+      notes: inOrder(engraved, systems),
+      systems: systems.map((one) => one.drawing),
+    },
+    systems,
+    marks: systems.flatMap((system) => system.marks),
+    spread,
+    engraved,
+    scale,
+  };
+}
+
+const areSame = (a: readonly Mark[], b: readonly Mark[]): boolean =>
+  a.length === b.length && a.every((mark, k) => isSame(mark, b[k]!));
+
+const isSame = (a: Mark, b: Mark): boolean =>
+  a.id === b.id &&
+  a.text === b.text &&
+  a.state === b.state &&
+  a.uid === b.uid &&
+  a.toUid === b.toUid &&
+  a.departs === b.departs &&
+  a.below === b.below;
+
+function layoutOf(page: EngravedPage, k: number, wanted: readonly Mark[], scale: number): SystemLayout {
+  const placed = placeMarks(page, k, wanted, scale);
   const space = page.staffSpace;
-  const raised = page.systems.map((system, k) => {
-    const boxes = placed.filter((mark) => mark.system === k).map(wholeBox);
-    return raiseWords(system, boxes, space);
+  const drawing = raiseWords(page.systems[k]!, placed.map(wholeBox), space);
+  const extent = extentOf(drawing, placed, placed.length > 0 ? null : space);
+  return { wanted, placed, drawing, ...extent };
+}
+
+/** How far the systems reach with the marks that room is given for. */
+function roomOf(
+  page: EngravedPage,
+  layouts: readonly SystemLayout[],
+  roomFor: readonly (readonly Mark[])[] | null,
+  scale: number,
+): readonly Pick<SystemLayout, 'top' | 'bottom'>[] {
+  if (!roomFor) return layouts;
+  return layouts.map((layout, k) => {
+    const full = fullLayout(page, k, roomFor[k]!, scale);
+    return { top: Math.min(layout.top, full.top), bottom: Math.max(layout.bottom, full.bottom) };
   });
-  const extents = raised.map((system, k) => {
-    const own = placed.filter((mark) => mark.system === k).map(({ box }) => box);
-    return extentOf(system, own, own.length > 0 ? null : space);
-  });
-  const spread = extents.map(({ top }, k) => {
+}
+
+/** Room for what is not shown is measured once a page: it is given for good. */
+const measured = new WeakMap<SystemBox, { readonly scale: number; readonly layout: SystemLayout }>();
+
+function fullLayout(page: EngravedPage, k: number, wanted: readonly Mark[], scale: number): SystemLayout {
+  const system = page.systems[k]!;
+  const known = measured.get(system);
+  if (known && known.scale === scale && areSame(known.layout.wanted, wanted)) return known.layout;
+  const layout = layoutOf(page, k, wanted, scale);
+  measured.set(system, { scale, layout });
+  return layout;
+}
+
+function spreadOf(
+  page: EngravedPage,
+  room: readonly Pick<SystemLayout, 'top' | 'bottom'>[],
+  before: readonly number[] | null,
+): readonly number[] {
+  const space = page.staffSpace;
+  return room.map(({ top }, k) => {
     const staffGap = k === 0 ? 0 : BETWEEN_STAVES * space;
     const aboveStaff = page.systems[k]!.staffTop - top;
-    const belowStaff = k === 0 ? 0 : extents[k - 1]!.bottom - page.systems[k - 1]!.staffBottom;
+    const belowStaff = k === 0 ? 0 : room[k - 1]!.bottom - page.systems[k - 1]!.staffBottom;
     const gap = (k === 0 ? PAGE_EDGE : BETWEEN_SYSTEMS) * space;
     return Math.max(belowStaff + gap + aboveStaff, staffGap, before?.[k] ?? 0);
   });
-  const by = movesOf(page.systems, spread);
-  const last = page.systems.length - 1;
-  return {
-    page: {
-      ...page,
-      height: last < 0 ? page.height : extents[last]!.bottom + by[last]! + PAGE_EDGE * space,
-      notes: page.notes.map((note) => moveNote(note, by[note.system]!)),
-      systems: raised.map((system, k) => moveSystem(system, by[k]!)),
-    },
-    marks: placed.map((mark) => ({ ...mark, box: moveBox(mark.box, by[mark.system]!) })),
-    spread,
-  };
+}
+
+/** Half way between what reaches furthest down of one system and furthest up of the next. */
+const splitAbove = (
+  room: readonly Pick<SystemLayout, 'top' | 'bottom'>[],
+  by: readonly number[],
+  k: number,
+): number => (room[k - 1]!.bottom + by[k - 1]! + room[k]!.top + by[k]!) / 2;
+
+const movedMark = (mark: PlacedMark, by: number): PlacedMark => ({
+  ...mark,
+  box: moveBox(mark.box, by),
+  ...(mark.line && { line: { ...mark.line, y1: mark.line.y1 + by, y2: mark.line.y2 + by } }),
+});
+
+function notesBySystem(page: EngravedPage): readonly NoteBox[][] {
+  const bySystem: NoteBox[][] = page.systems.map(() => []);
+  for (const note of page.notes) bySystem[note.system]!.push(note);
+  return bySystem;
+}
+
+/** The notes moved, in the order of the page that they come from. */
+function inOrder(page: EngravedPage, systems: readonly SheetSystem[]): readonly NoteBox[] {
+  const moved = new Map(systems.flatMap(({ notes }) => notes.map((note) => [note.uid, note] as const)));
+  return page.notes.map((note) => moved.get(note.uid) ?? note);
 }
 
 /** Tempos stand above everything: they give way upwards, one after the other. */
@@ -75,8 +221,8 @@ function raiseWords(system: SystemBox, marks: readonly Box[], space: number): Sy
 }
 
 /** @param usual room for marks that are still to come, in units of this; null where they are there */
-function extentOf(system: SystemBox, marks: readonly Box[], usual: number | null) {
-  const boxes = [...system.obstacles, ...marks, ...system.tempos.map(({ box }) => box)];
+function extentOf(system: SystemBox, marks: readonly PlacedMark[], usual: number | null) {
+  const boxes = [...system.obstacles, ...marks.map(({ box }) => box), ...system.tempos.map(({ box }) => box)];
   return {
     top: Math.min(system.staffTop, ...boxes.map((box) => box.y)) - (usual ?? 0) * USUAL_ABOVE,
     bottom: Math.max(system.staffBottom, ...boxes.map(bottom)) + (usual ?? 0) * USUAL_BELOW,
@@ -84,7 +230,7 @@ function extentOf(system: SystemBox, marks: readonly Box[], usual: number | null
 }
 
 /** How far each system is moved so that its staff begins `spread` below the end of the staff before. */
-function movesOf(systems: readonly SystemBox[], spread: Spread): readonly number[] {
+function movesOf(systems: readonly SystemBox[], spread: readonly number[]): readonly number[] {
   let end = 0;
   return systems.map(({ staffTop, staffBottom }, k) => {
     const by = end + spread[k]! - staffTop;

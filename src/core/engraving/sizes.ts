@@ -8,15 +8,35 @@ const SIZES: Readonly<Record<MarkKind, { readonly width: number; readonly height
   pluck: { width: 0.95, height: 1.28 },
   string: { width: 1.3, height: 1.3 },
   barre: { width: 0.62, height: 1.2 },
+  position: { width: 0.62, height: 1.2 },
+  /** A dash before a numeral, where there is no room for a line from the other one. */
+  guide: { width: 0.55, height: 0.3 },
 };
+
+/** Of the sizes that an edition can choose, next to the normal one. */
+export const LARGE = 1.25;
 
 /** Between a mark and what it must not touch, and between rows. */
 export const GAP = 0.18;
 export const ROW_GAP = 0.3;
 
-/** In the page's units. */
-export function sizeOf(mark: Mark, staffSpace: number) {
+/** Roman numerals and what stands before them are as wide as they are long. */
+const LONG: readonly MarkKind[] = ['barre', 'position'];
+
+/** Square brackets around what came with the file. */
+const BRACKETS = 0.7;
+/** The sign at what is not as in the file. */
+export const DEPARTING = 0.45;
+
+/**
+ * In the page's units.
+ * @param scale of the edition's marks, 1 for the normal size
+ */
+export function sizeOf(mark: Mark, staffSpace: number, scale = 1) {
   const size = SIZES[mark.kind];
-  const characters = mark.kind === 'barre' ? mark.text.length : 1;
-  return { width: size.width * characters * staffSpace, height: size.height * staffSpace };
+  const characters = LONG.includes(mark.kind) ? mark.text.length : 1;
+  const brackets = mark.state === 'printed' && mark.kind !== 'string' ? BRACKETS : 0;
+  const sign = mark.departs === null ? 0 : DEPARTING;
+  const unit = scale * staffSpace;
+  return { width: (size.width * characters + brackets + sign) * unit, height: size.height * unit };
 }

@@ -1,11 +1,16 @@
-/** All marks of a plan at full density: every finger and letter, the strings that need saying, the barres. */
+/** All marks of a plan at full density, each with its causes, and those of them that a density shows. */
 import type { Score } from '../score/model';
 import { type Ink, NO_INK } from '../fingering/problem/ink';
 import type { FingeringPlan, PlannedBarre, PlannedNote } from '../fingering/report/plan';
 import type { Role } from '../fingering/problem/strike';
 import { barreLabel } from './barreLabel';
+import type { MarkCause } from './cause';
+import { causesOf, NO_CAUSES, type NoteCauses } from './causesOf';
+import { type Guide, guidesOf } from './guides';
 import type { Mark, MarkState } from './mark';
+import { positionMarks } from './positionMarks';
 import { stringMarks } from './stringMarks';
+import { type Density, type MarkStyle, PLAIN_MARKS } from './style';
 
 export type MarkAttribute = 'finger' | 'string' | 'pluck';
 
@@ -14,7 +19,10 @@ export interface MarkSource {
   readonly ink: Ink;
   readonly score: Score;
   readonly roles: ReadonlyMap<string, Role>;
+  readonly style: MarkStyle;
   readonly stateOf: (note: PlannedNote, attribute: MarkAttribute) => MarkState;
+  readonly causesOf: (uid: string) => NoteCauses;
+  readonly departs: (note: PlannedNote, attribute: MarkAttribute) => string | null;
 }
 
 export function marksOf(
@@ -22,6 +30,7 @@ export function marksOf(
   plan: FingeringPlan,
   ink: Ink,
   roles: ReadonlyMap<string, Role>,
+  style: MarkStyle = PLAIN_MARKS,
 ): readonly Mark[] {
   const printed = new Map(score.notes.map((note) => [note.uid, note.printed]));
   const stateOf = (note: PlannedNote, attribute: MarkAttribute): MarkState => {
@@ -29,35 +38,74 @@ export function marksOf(
     const own = printed.get(note.uid)?.[attribute] ?? null;
     return own !== null && own === note[attribute] ? 'printed' : 'pencil';
   };
-  const source: MarkSource = { ink, score, roles, stateOf };
+  const departs = (note: PlannedNote, attribute: MarkAttribute): string | null => {
+    const own = printed.get(note.uid)?.[attribute] ?? null;
+    return own === null || note[attribute] === null || own === note[attribute] ? null : String(own);
+  };
+  const guides = guidesOf(plan);
+  const causes = causesOf(score, plan, roles, guides);
+  const source: MarkSource = {
+    ink,
+    score,
+    roles,
+    style,
+    stateOf,
+    causesOf: (uid) => causes.get(uid) ?? NO_CAUSES,
+    departs,
+  };
   return [
     ...plan.notes.map((note) => fingerMark(note, source)),
     ...plan.notes.flatMap((note) => pluckMark(note, source)),
     ...stringMarks(plan.notes, source),
-    ...plan.barres.map(barreMark),
-  ];
+    ...plan.barres.map((barre) => barreMark(barre, style)),
+    ...positionMarks(plan),
+    ...guides.map(guideMark),
+  ].map(withFile);
 }
 
+/** What came with the file stays on the page. */
+const withFile = (mark: Mark): Mark =>
+  mark.state === 'printed' || mark.departs !== null
+    ? { ...mark, causes: [...mark.causes, { code: 'file' }] }
+    : mark;
+
+export const isShown = (mark: Mark, density: Density): boolean =>
+  density === 'full' || mark.causes.length > 0;
+
+/** A question mark is always worth a sign. */
+const OUT_OF_REACH: readonly MarkCause[] = [{ code: 'habit', would: null }];
+
 /** A note that is left out of the plan keeps its ink, or gets a question mark. */
-function fingerMark(note: PlannedNote, { ink, roles, stateOf }: MarkSource): Mark {
+function fingerMark(note: PlannedNote, source: MarkSource): Mark {
+  const { ink, roles, stateOf, causesOf: causes, departs } = source;
   const { uid } = note;
   const finger = note.finger ?? ink.get(uid)?.finger ?? null;
   const below = roles.get(uid) === 'bass';
+  const own = { uid, toUid: uid, below };
   return finger === null
-    ? { id: `unplanned:${uid}`, kind: 'unplanned', uid, toUid: uid, text: '?', state: 'pencil', below }
+    ? {
+        ...own,
+        id: `unplanned:${uid}`,
+        kind: 'unplanned',
+        text: '?',
+        state: 'pencil',
+        causes: OUT_OF_REACH,
+        departs: null,
+      }
     : {
+        ...own,
         id: `finger:${uid}`,
         kind: 'finger',
-        uid,
-        toUid: uid,
         text: String(finger),
         state: stateOf(note, 'finger'),
-        below,
+        causes: note.finger === null ? OUT_OF_REACH : causes(uid).finger,
+        departs: departs(note, 'finger'),
       };
 }
 
-/** The thumb's letter goes below, whatever its note is. */
-function pluckMark(note: PlannedNote, { ink, stateOf }: MarkSource): Mark[] {
+/** The thumb's letter goes below, whatever its note is, unless the edition has all letters on one side. */
+function pluckMark(note: PlannedNote, source: MarkSource): Mark[] {
+  const { ink, style, stateOf, causesOf: causes, departs } = source;
   const { uid } = note;
   const text = note.pluck ?? ink.get(uid)?.pluck ?? null;
   if (text === null) return [];
@@ -69,17 +117,33 @@ function pluckMark(note: PlannedNote, { ink, stateOf }: MarkSource): Mark[] {
       toUid: uid,
       text,
       state: stateOf(note, 'pluck'),
-      below: text === 'p',
+      below: style.pluckSide === 'byHand' ? text === 'p' : style.pluckSide === 'below',
+      causes: causes(uid).pluck,
+      departs: departs(note, 'pluck'),
     },
   ];
 }
 
-const barreMark = (barre: PlannedBarre): Mark => ({
+const barreMark = (barre: PlannedBarre, style: MarkStyle): Mark => ({
   id: `barre:${barre.fromUid}`,
   kind: 'barre',
   uid: barre.fromUid,
   toUid: barre.toUid,
-  text: barreLabel(barre),
+  text: barreLabel(barre, style),
   state: 'pencil',
   below: false,
+  causes: [{ code: 'barre' }],
+  departs: null,
+});
+
+const guideMark = ({ fromUid, toUid, finger }: Guide): Mark => ({
+  id: `guide:${toUid}`,
+  kind: 'guide',
+  uid: fromUid,
+  toUid,
+  text: String(finger),
+  state: 'pencil',
+  below: false,
+  causes: [{ code: 'guide' }],
+  departs: null,
 });

@@ -23,8 +23,10 @@ export function stringMarks(notes: readonly PlannedNote[], source: MarkSource): 
     }
     const next = markFor(note, String(string), source);
     const run = runs.get(voice);
-    const goesOn = run !== undefined && run.text === next.text && run.state === next.state;
-    const mark = goesOn ? { ...run, toUid: note.uid } : next;
+    const goesOn =
+      run !== undefined && run.text === next.text && run.state === next.state && next.departs === null;
+    const causes = goesOn && run.causes.length > 0 ? run.causes : next.causes;
+    const mark = goesOn ? { ...run, toUid: note.uid, causes } : next;
     runs.set(voice, mark);
     marks.set(mark.id, mark);
   }
@@ -39,6 +41,8 @@ const markFor = (note: PlannedNote, text: string, source: MarkSource): Mark => (
   text,
   state: source.stateOf(note, 'string'),
   below: source.roles.get(note.uid) === 'bass',
+  causes: source.causesOf(note.uid).string,
+  departs: source.departs(note, 'string'),
 });
 
 const highestStringWith = (midi: number, tuning: Tuning): number =>

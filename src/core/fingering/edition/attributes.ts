@@ -6,6 +6,7 @@ import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../left/rules/schools';
 import { maybeTuning } from '../../instrument/tuning';
 import { maybeFraction } from '../../music/fraction';
 import { maybePitch } from '../../music/pitchText';
+import { BARRE_FRACTIONS, BARRE_LETTERS, DENSITIES, MARK_SIZES, PLUCK_SIDES } from '../../marks/style';
 import { EFFECT_TAGS, PLUCKS } from '../../score/model';
 import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '../right/rules/schools';
 import { REOPENINGS, REST_STROKES } from '../right/rules/style';
@@ -51,6 +52,12 @@ export const ATTRIBUTES = {
   /** The texture that the note belongs to, where it is not what was read. */
   texture: { target: 'note', value: z.enum(TEXTURE_IDS as [Texture, ...Texture[]]) },
   littleFinger: { target: 'piece', value: z.literal(true) },
+  /** How the page is marked; see `MarkStyle`. */
+  density: { target: 'piece', value: z.enum(DENSITIES) },
+  barreLetter: { target: 'piece', value: z.enum(BARRE_LETTERS) },
+  barreFraction: { target: 'piece', value: z.enum(BARRE_FRACTIONS) },
+  pluckSide: { target: 'piece', value: z.enum(PLUCK_SIDES) },
+  markSize: { target: 'piece', value: z.enum(MARK_SIZES) },
 } as const satisfies Readonly<Record<string, { readonly target: TargetKind; readonly value: z.ZodType }>>;
 
 export type Attribute = keyof typeof ATTRIBUTES;
@@ -59,7 +66,7 @@ export type Value = string | number | boolean | null;
 
 export const ATTRIBUTE_NAMES = Object.keys(ATTRIBUTES) as readonly Attribute[];
 
-/** Fingering is the teacher's ink; the lens is whose hand the piece is planned for; everything else corrects. */
+/** Fingering is the teacher's ink; the lens is whose hand the piece is planned for; the style is how it is marked; everything else corrects. */
 export const INK_ATTRIBUTES = ['finger', 'string', 'pluck'] as const satisfies readonly Attribute[];
 export const LENS_ATTRIBUTES = [
   'hand',
@@ -72,6 +79,13 @@ export const LENS_ATTRIBUTES = [
   'reopening',
   'littleFinger',
   'texture',
+] as const satisfies readonly Attribute[];
+export const STYLE_ATTRIBUTES = [
+  'density',
+  'barreLetter',
+  'barreFraction',
+  'pluckSide',
+  'markSize',
 ] as const satisfies readonly Attribute[];
 export type InkAttribute = (typeof INK_ATTRIBUTES)[number];
 

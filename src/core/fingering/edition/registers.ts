@@ -5,10 +5,18 @@ import type { BarCorrection, Corrections, NoteCorrection } from '../../score/cor
 import { type Ink, type InkMarks, NO_INK } from '../problem/ink';
 import { DEFAULT_PLAYER, maybePlayer, type Player } from '../../instrument/hands';
 import type { Texture } from '../../figures/texture';
+import { type MarkStyle, PLAIN_MARKS } from '../../marks/style';
 import type { LeftSchoolId } from '../left/rules/schools';
 import type { RightSchoolId } from '../right/rules/schools';
 import { PLAIN_STYLE, type RightStyle } from '../right/rules/style';
-import { type Attribute, INK_ATTRIBUTES, LENS_ATTRIBUTES, PIECE, type Value } from './attributes';
+import {
+  type Attribute,
+  INK_ATTRIBUTES,
+  LENS_ATTRIBUTES,
+  PIECE,
+  STYLE_ATTRIBUTES,
+  type Value,
+} from './attributes';
 
 export type RegisterKey = `${string} ${Attribute}`;
 
@@ -46,7 +54,7 @@ export function inkOf(registers: Registers): Ink {
 }
 
 export const isCorrection = (attribute: Attribute): boolean =>
-  !([...INK_ATTRIBUTES, ...LENS_ATTRIBUTES] as readonly Attribute[]).includes(attribute);
+  !([...INK_ATTRIBUTES, ...LENS_ATTRIBUTES, ...STYLE_ATTRIBUTES] as readonly Attribute[]).includes(attribute);
 
 /** Whose hand, on which instrument, of which school the piece is planned for. */
 export interface Lens {
@@ -97,6 +105,19 @@ function rightStyleOf(registers: Registers): RightStyle {
     restStrokes: set('restStrokes', PLAIN_STYLE.restStrokes),
     reopening: set('reopening', PLAIN_STYLE.reopening),
     littleFinger: set('littleFinger', PLAIN_STYLE.littleFinger),
+  };
+}
+
+/** How the edition wants its page marked. */
+export function markStyleOf(registers: Registers): MarkStyle {
+  const set = <T extends Value>(attribute: Attribute, otherwise: T) =>
+    (valueAt(registers, PIECE, attribute) as T | null) ?? otherwise;
+  return {
+    density: set('density', PLAIN_MARKS.density),
+    barreLetter: set('barreLetter', PLAIN_MARKS.barreLetter),
+    barreFraction: set('barreFraction', PLAIN_MARKS.barreFraction),
+    pluckSide: set('pluckSide', PLAIN_MARKS.pluckSide),
+    size: set('markSize', PLAIN_MARKS.size),
   };
 }
 

@@ -1,5 +1,5 @@
 /** The desk: an edition, what the planner says of it, and what the teacher does to the note that is selected. */
-import type { Attribute, InkAttribute, ValueOf } from '$core/fingering/edition/attributes';
+import { type Attribute, type InkAttribute, PIECE, type ValueOf } from '$core/fingering/edition/attributes';
 import {
   correctionsOf,
   lensKey,
@@ -12,12 +12,12 @@ import type { Remedy } from '$core/fingering/report/remedies';
 import type { RightSchoolId } from '$core/fingering/right/rules/schools';
 import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
 import type { Texture } from '$core/figures/texture';
-import type { EngravedPage } from '$core/engraving/page';
-import { type Sheet, sheetOf, type Spread } from '$core/engraving/sheet';
+import { type Sheet, sheetOf } from '$core/engraving/sheet';
+import { LARGE } from '$core/engraving/sizes';
 import type { ImportError } from '$core/formats/importError';
 import { importErrorText } from '$core/messages/en';
 import type { Mark } from '$core/marks/mark';
-import { marksOf } from '$core/marks/marksOf';
+import { isShown, marksOf } from '$core/marks/marksOf';
 import { Planning } from './planning.svelte';
 import { Selection } from './selection.svelte';
 import { EditionSession } from './session.svelte';
@@ -35,22 +35,29 @@ export class Desk {
   /** The corrections that planner and page were last asked for, and the lens that the planner was. */
   private readKey = '';
   private plannedLens = '';
+  private plannedInk = '';
   private closed = false;
-  /** The room that the systems of a page have been given. */
-  private laidOut: { readonly of: EngravedPage; readonly spread: Spread } | null = null;
+  /** The last sheet that had marks: its room stays. */
+  private laidOut: Sheet | null = null;
 
+  /** At full density, with their causes. */
   readonly marks: readonly Mark[] = $derived.by(() => {
     const { score, plan, roles } = this.planning;
-    return score && plan ? marksOf(score, plan, this.session.ink, roles) : [];
+    const { ink, markStyle } = this.session;
+    return score && plan ? marksOf(score, plan, ink, roles, markStyle) : [];
   });
   /** The page with its marks; null until it is engraved. */
   readonly sheet: Sheet | null = $derived.by(() => {
     const { page } = this.planning;
     if (!page) return null;
-    const before = this.laidOut?.of === page ? this.laidOut.spread : null;
-    const sheet = sheetOf(page, this.marks, before);
+    const { density, size } = this.session.markStyle;
+    const sheet = sheetOf(
+      page,
+      this.marks.filter((mark) => isShown(mark, density)),
+      { before: this.laidOut, roomFor: this.marks, scale: size === 'large' ? LARGE : 1 },
+    );
     // Room is given for good once there are marks; before that it is a guess.
-    if (this.marks.length > 0) this.laidOut = { of: page, spread: sheet.spread };
+    if (this.marks.length > 0) this.laidOut = sheet;
     return sheet;
   });
 
@@ -80,6 +87,7 @@ export class Desk {
     if (this.closed) return;
     this.readKey = scoreCorrectionsKey(session.registers);
     this.plannedLens = lensKey(session.registers);
+    this.plannedInk = JSON.stringify([...session.ink]);
     if (stored && session.saver.unsentCount === 0) {
       planning.take(stored.score, stored.roles);
       planning.page = stored.page;
@@ -111,6 +119,11 @@ export class Desk {
     const key = scoreCorrectionsKey(session.registers);
     const lens = lensKey(session.registers);
     const sameScore = key === this.readKey;
+    const ink = JSON.stringify([...session.ink]);
+    const sameInk = ink === this.plannedInk;
+    this.plannedInk = ink;
+    // What only the page shows is nothing to plan.
+    if (sameScore && sameInk && lens === this.plannedLens) return;
     if (sameScore && lens === this.plannedLens) return void planning.replan(session.ink);
     this.readKey = key;
     this.plannedLens = lens;
@@ -228,6 +241,17 @@ export class Desk {
 
   get scoreCorrections() {
     return correctionsOf(this.session.registers);
+  }
+
+  /** The marks of the selected note, whether they are shown or not. */
+  readonly marksHere: readonly Mark[] = $derived.by(() => {
+    const { uid } = this.selection;
+    return this.marks.filter((mark) => (mark.kind === 'guide' ? mark.toUid : mark.uid) === uid);
+  });
+
+  /** Full or teaching: kept with the edition. */
+  toggleDensity(): void {
+    this.set(PIECE, 'density', this.session.markStyle.density === 'full' ? 'teaching' : null);
   }
 
   toggleLanes(): void {

@@ -12,6 +12,7 @@ import {
   isCorrection,
   lensOf,
   listRegisters,
+  markStyleOf,
   NO_REGISTERS,
   type Register,
   type Registers,
@@ -33,6 +34,7 @@ export class EditionSession {
 
   readonly ink: Ink = $derived(inkOf(this.registers));
   readonly lens = $derived(lensOf(this.registers));
+  readonly markStyle = $derived(markStyleOf(this.registers));
   readonly corrections: readonly Register[] = $derived(
     listRegisters(this.registers).filter(({ attribute }) => isCorrection(attribute)),
   );

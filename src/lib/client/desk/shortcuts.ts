@@ -80,6 +80,12 @@ export const SHORTCUTS: readonly Shortcut[] = [
     does: 'fold or unfold rings, shifts and strokes',
     run: (desk) => desk.toggleLanes(),
   },
+  {
+    keys: ['f'],
+    shown: 'f',
+    does: 'marks on every note, or what a student needs',
+    run: (desk) => desk.toggleDensity(),
+  },
   { keys: ['z'], command: true, shown: 'Ctrl z', does: 'undo', run: (desk) => desk.undo() },
   { keys: ['y'], command: true, shown: 'Ctrl y', does: 'redo', run: (desk) => desk.redo() },
   {

@@ -16,9 +16,11 @@
   import LanesDock from './LanesDock.svelte';
   import ScorePanel from './ScorePanel.svelte';
   import { acceptSlur, refuseSlur } from '$lib/client/desk/slurs';
+  import { steadySet } from '$lib/client/steadySet';
   import { maybeShortcut } from '$lib/client/desk/shortcuts';
   import FindingsPanel from './FindingsPanel.svelte';
   import KeyHelp from './KeyHelp.svelte';
+  import MarkReasons from './MarkReasons.svelte';
   import NotePanel from './NotePanel.svelte';
   import SaveState from './SaveState.svelte';
   import StrokesPanel from './StrokesPanel.svelte';
@@ -40,11 +42,14 @@
 
   let help = $state(false);
   let tab = $state<'note' | 'hand' | 'strokes' | 'score'>('note');
-  const corrected = $derived(correctedNotes(desk.session.corrections));
+  const [steadyCorrected, steadyConflicts] = [steadySet<string>(), steadySet<string>()];
+  const corrected = $derived(steadyCorrected(correctedNotes(desk.session.corrections)));
   const noticed = $derived(desk.planning.score ? noticedBars(desk.planning.score) : new Set<string>());
 
   const conflicts = $derived(
-    new Set(desk.findings.filter((f) => /unplayable|Contradicts/.test(f.code)).flatMap((f) => f.uids)),
+    steadyConflicts(
+      new Set(desk.findings.filter((f) => /unplayable|Contradicts/.test(f.code)).flatMap((f) => f.uids)),
+    ),
   );
   const noteOf = $derived(new Map((desk.planning.score?.notes ?? []).map((note) => [note.uid, note])));
   function nameOf(uid: string): string {
@@ -114,6 +119,17 @@
     <h1 class="font-serif text-lg font-semibold">{title}</h1>
     <span class="ml-3"><SaveState state={desk.session.saver.state} /></span>
     <div class="ml-auto flex items-center gap-1">
+      <div class="join mr-2" role="group" aria-label="Marks on the page">
+        {#each [['full', 'Every note'], ['teaching', 'Teaching']] as const as [density, name] (density)}
+          <button
+            class="btn btn-sm join-item font-normal"
+            class:btn-active={desk.session.markStyle.density === density}
+            aria-pressed={desk.session.markStyle.density === density}
+            title="Full or teaching marks (f)"
+            onclick={() => desk.session.markStyle.density !== density && desk.toggleDensity()}>{name}</button
+          >
+        {/each}
+      </div>
       <button
         class="btn btn-ghost btn-sm"
         onclick={() => desk.undo()}
@@ -159,8 +175,7 @@
         {:else if desk.sheet}
           <div class="rounded-box mx-auto max-w-5xl px-3 shadow-sm" style:background="var(--paper)">
             <ScorePage
-              page={desk.sheet.page}
-              marks={desk.sheet.marks}
+              sheet={desk.sheet}
               selectedUid={desk.selection.uid}
               {conflicts}
               {corrected}
@@ -261,6 +276,7 @@
           acceptSlur={() => acceptSlur(desk)}
           refuseSlur={() => refuseSlur(desk)}
         />
+        <MarkReasons marks={desk.marksHere} density={desk.session.markStyle.density} />
       {:else if desk.planning.busy && desk.planning.share === 0 && !desk.refusal}
         <p class="text-sm" role="status">Planning both hands …</p>
       {/if}

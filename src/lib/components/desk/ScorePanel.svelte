@@ -9,6 +9,7 @@
   import type { DeskOpening } from '$lib/client/desk/stored';
   import { correctionWords, placeWords, tuningWords } from './corrections';
   import CarriedPanel from './CarriedPanel.svelte';
+  import MarkStylePanel from './MarkStylePanel.svelte';
   import TransposePanel from './TransposePanel.svelte';
   import VersionPanel from './VersionPanel.svelte';
 
@@ -108,6 +109,8 @@
     </fieldset>
   {/if}
 </section>
+
+<MarkStylePanel {desk} />
 
 <section aria-labelledby="notices-heading" class="text-sm">
   <h2 id="notices-heading" class="mb-1 font-semibold">How the file was read</h2>

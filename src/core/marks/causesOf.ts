@@ -1,0 +1,132 @@
+/** Why each finger, letter and string of a plan would be printed by a careful editor. */
+import { groupedBy } from '../fingering/problem/groupedBy';
+import { FORMULAS } from '../fingering/formulas/formulas';
+import type { FingeringPlan, PlannedNote } from '../fingering/report/plan';
+import type { Role } from '../fingering/problem/strike';
+import type { Score } from '../score/model';
+import type { MarkCause } from './cause';
+import type { Guide } from './guides';
+import { type NoteReading, readPlan, twinNotes } from './reading/readPlan';
+
+/** By note; a list is empty where the sign needs not be printed. */
+export interface NoteCauses {
+  readonly finger: readonly MarkCause[];
+  readonly string: readonly MarkCause[];
+  readonly pluck: readonly MarkCause[];
+}
+
+export const NO_CAUSES: NoteCauses = { finger: [], string: [], pluck: [] };
+
+/** A chord of so many notes is printed with all its fingers or with none. */
+const COLUMN = 3;
+/** Fingers that alternate are printed for so many notes at least. */
+const LEAST_PATTERN = 2;
+
+export function causesOf(
+  score: Score,
+  plan: FingeringPlan,
+  roles: ReadonlyMap<string, Role>,
+  guides: readonly Guide[],
+): ReadonlyMap<string, NoteCauses> {
+  const readings = readPlan(score, plan, roles);
+  const arrivals = arrivalsOf(plan);
+  const guided = new Set(guides.flatMap(({ fromUid, toUid }) => [fromUid, toUid]));
+  const twins = twinsOtherwise(score, plan);
+  const patterns = patternsOf(plan);
+  const first = plan.notes.find(({ finger }) => finger)?.momentIndex;
+  const causes = new Map<string, NoteCauses>();
+  for (const note of plan.notes) {
+    const reading = readings.get(note.uid)!;
+    const shift: MarkCause[] = arrivals.has(note.uid)
+      ? [{ code: 'shift', position: arrivals.get(note.uid)! }]
+      : [];
+    const begins: MarkCause[] = note.momentIndex === first && note.finger ? [{ code: 'begins' }] : [];
+    const guide: MarkCause[] = guided.has(note.uid) ? [{ code: 'guide' }] : [];
+    const twin = twins.get(note.uid);
+    const pattern = patterns.get(note.uid);
+    causes.set(note.uid, {
+      finger: [...begins, ...shift, ...guide, ...habitOfFinger(note, reading), ...(twin?.left ?? [])],
+      string: [...habitOfString(note, reading), ...shift],
+      pluck: [
+        ...(pattern ? [{ code: 'pattern', formula: pattern } as const] : []),
+        ...(reading.needsLetter ? [{ code: 'habit', would: reading.letter } as const] : []),
+        ...(twin?.right ?? []),
+      ],
+    });
+  }
+  completeColumns(plan, causes);
+  return causes;
+}
+
+const habitOfFinger = (note: PlannedNote, { needsFinger, place }: NoteReading): MarkCause[] =>
+  needsFinger && place?.finger !== note.finger
+    ? [{ code: 'habit', would: place ? String(place.finger) : null }]
+    : [];
+
+/** A string is worth a sign wherever a student would look for the note on another one. */
+const habitOfString = (note: PlannedNote, { needsString, place }: NoteReading): MarkCause[] =>
+  needsString || (note.string !== null && place?.string !== note.string)
+    ? [{ code: 'habit', would: place && place.string !== note.string ? String(place.string) : null }]
+    : [];
+
+/** The stopped notes with which the hand comes to another position. */
+function arrivalsOf(plan: FingeringPlan): ReadonlyMap<string, number> {
+  const byMoment = groupedBy(plan.notes, ({ momentIndex }) => momentIndex);
+  const momentOf = new Map(plan.notes.map((note) => [note.uid, note.momentIndex]));
+  return new Map(
+    plan.shifts
+      .filter(({ jump }) => jump === null)
+      .flatMap(({ toUid, toPosition }) =>
+        (byMoment.get(momentOf.get(toUid)!) ?? [])
+          .filter(({ finger }) => finger)
+          .map(({ uid }) => [uid, toPosition] as const),
+      ),
+  );
+}
+
+/** The first time that a formula goes round, by note. */
+function patternsOf(plan: FingeringPlan): ReadonlyMap<string, string> {
+  const patterns = new Map<string, string>();
+  const seen = new Set<string>();
+  for (const { formula, fromMoment, toMoment } of plan.formulas) {
+    if (seen.has(formula)) continue;
+    seen.add(formula);
+    const round = FORMULAS.find(({ id }) => id === formula)?.letters.length ?? formula.length;
+    const strokes = plan.strokes.filter(
+      ({ momentIndex }) => momentIndex >= fromMoment && momentIndex <= toMoment,
+    );
+    for (const { uids } of strokes.slice(0, Math.max(LEAST_PATTERN, round)))
+      for (const uid of uids) patterns.set(uid, formula);
+  }
+  return patterns;
+}
+
+/** Where a hand plays the same music otherwise than the first time. */
+function twinsOtherwise(score: Score, plan: FingeringPlan) {
+  const planned = new Map(plan.notes.map((note) => [note.uid, note]));
+  const barOf = new Map(score.notes.map((note) => [note.uid, score.measures[note.measureIndex]!.number]));
+  const twins = new Map<
+    string,
+    { readonly left: readonly MarkCause[]; readonly right: readonly MarkCause[] }
+  >();
+  for (const [uid, twin] of twinNotes(score)) {
+    const [a, b] = [planned.get(uid), planned.get(twin)];
+    if (!a || !b) continue;
+    const cause: MarkCause = { code: 'twin', bar: barOf.get(twin)! };
+    const isOther = a.string !== b.string || a.finger !== b.finger;
+    twins.set(uid, { left: isOther ? [cause] : [], right: a.pluck === b.pluck ? [] : [cause] });
+  }
+  return twins;
+}
+
+function completeColumns(plan: FingeringPlan, causes: Map<string, NoteCauses>): void {
+  for (const chord of groupedBy(plan.notes, ({ momentIndex }) => momentIndex).values()) {
+    if (chord.length < COLUMN) continue;
+    if (!chord.some(({ uid, finger }) => finger && causes.get(uid)!.finger.length > 0)) continue;
+    for (const { uid, finger } of chord) {
+      const own = causes.get(uid)!;
+      if (finger !== null && own.finger.length === 0)
+        causes.set(uid, { ...own, finger: [{ code: 'column' }] });
+    }
+  }
+}

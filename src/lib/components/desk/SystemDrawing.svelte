@@ -1,0 +1,129 @@
+<!-- One system with its marks. It is drawn again only when something of its own has changed, and painted where it is seen. -->
+<script lang="ts">
+  import type { NoteBox } from '$core/engraving/page';
+  import type { SheetSystem } from '$core/engraving/sheet';
+  import { tick } from 'svelte';
+  import MarkShape from './MarkShape.svelte';
+
+  interface Props {
+    system: SheetSystem;
+    width: number;
+    space: number;
+    scale: number;
+    /** Null while the selected note stands in another system. */
+    selectedUid: string | null;
+    conflicts: ReadonlySet<string>;
+    corrected: ReadonlySet<string>;
+    noticed: ReadonlySet<string>;
+    describe: (uid: string) => string;
+    select: (uid: string) => void;
+  }
+  let { system, width, space, scale, selectedUid, conflicts, corrected, noticed, describe, select }: Props =
+    $props();
+
+  const height = $derived(system.bottom - system.top);
+  const drawing = $derived(system.drawing);
+  const selected = $derived(
+    selectedUid === null ? null : (system.notes.find((note) => note.uid === selectedUid) ?? null),
+  );
+  let highlight = $state<SVGRectElement | null>(null);
+
+  $effect(() => {
+    if (selected) void tick().then(() => highlight?.scrollIntoView({ block: 'nearest', inline: 'nearest' }));
+  });
+
+  const hitBox = (note: NoteBox) => ({
+    x: note.x - 0.9 * space,
+    y: note.y - 0.15 * space,
+    width: note.width + 1.1 * space,
+    height: note.height + 0.3 * space,
+  });
+</script>
+
+<div class="system" style:aspect-ratio="{width} / {height}">
+  <svg viewBox="0 {system.top} {width} {height}" class="block size-full" data-system={system.index}>
+    {#if selected}
+      <rect
+        bind:this={highlight}
+        x={selected.x - 0.35 * space}
+        y={drawing.staffTop - 3 * space}
+        width={selected.width + 0.7 * space}
+        height={drawing.staffBottom - drawing.staffTop + 6 * space}
+        rx={0.4 * space}
+        fill="var(--selection)"
+        opacity="0.09"
+      />
+      <rect
+        x={selected.x - 0.3 * space}
+        y={selected.y - 0.3 * space}
+        width={selected.width + 0.6 * space}
+        height={selected.height + 0.6 * space}
+        rx={0.45 * space}
+        fill="var(--selection)"
+        fill-opacity="0.18"
+        stroke="var(--selection)"
+        stroke-width={0.14 * space}
+      />
+    {/if}
+    <g class="engraving" aria-hidden="true">
+      <!-- The page reader lets only listed drawing elements through. -->
+      <!-- eslint-disable-next-line svelte/no-at-html-tags -->
+      {@html drawing.svg}
+      {#each drawing.tempos as words, at (at)}
+        <!-- eslint-disable-next-line svelte/no-at-html-tags -->
+        {@html words.svg}
+      {/each}
+    </g>
+    <g aria-hidden="true" data-testid="marks">
+      {#each system.marks as mark (mark.id)}
+        <MarkShape {mark} {space} {scale} conflict={conflicts.has(mark.uid)} />
+      {/each}
+    </g>
+    {#each system.notes as note (note.uid)}
+      {#if corrected.has(note.uid)}
+        <rect
+          data-corrected={note.uid}
+          x={note.x - 0.22 * space}
+          y={note.y - 0.22 * space}
+          width={note.width + 0.44 * space}
+          height={note.height + 0.44 * space}
+          rx={0.2 * space}
+          fill="none"
+          stroke="currentColor"
+          stroke-width={0.09 * space}
+          stroke-dasharray="{0.28 * space} {0.2 * space}"
+        />
+      {/if}
+      {#if noticed.has(note.uid)}
+        <text
+          data-noticed={note.uid}
+          x={note.x}
+          y={drawing.staffTop - 4.2 * space}
+          font-size={2 * space}
+          font-weight="700"
+          fill="var(--selection)">!</text
+        >
+      {/if}
+      <rect
+        {...hitBox(note)}
+        fill="transparent"
+        class="cursor-pointer"
+        role="button"
+        tabindex={note.uid === selectedUid ? 0 : -1}
+        aria-label={describe(note.uid)}
+        aria-pressed={note.uid === selectedUid}
+        data-note={note.uid}
+        onclick={() => select(note.uid)}
+        onkeydown={(event) => event.key === ' ' && select(note.uid)}
+      />
+    {/each}
+  </svg>
+</div>
+
+<style>
+  /* Systems out of sight are neither laid out nor painted; their height is known. */
+  .system {
+    content-visibility: auto;
+    width: 100%;
+  }
+</style>
