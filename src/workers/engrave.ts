@@ -4,14 +4,14 @@ import { VerovioToolkit } from 'verovio/esm';
 import { joinPages } from '../core/engraving/joinPages';
 import { readEngravedPage } from '../core/engraving/readPage';
 import type { EngravedPage } from '../core/engraving/page';
+import { DESK_WIDTH } from '../core/engraving/widths';
 import { type EngravingText, engravingSplices, maybeBeginning } from '../core/formats/musicxml/engravingText';
 import { type Corrections, NO_CORRECTIONS } from '../core/score/corrections';
 import type { ScoreDocument } from '../core/formats/musicxml/readScore';
 import { applySplices } from '../core/formats/musicxml/splice';
 
-/** Room between the systems is for marks at full density; the width is for a laptop's screen. */
+/** Room between the systems is for marks at full density. */
 const OPTIONS = {
-  pageWidth: 1760,
   pageHeight: 60000,
   adjustPageHeight: true,
   breaks: 'auto',
@@ -42,8 +42,9 @@ export async function engrave(
   text: string,
   document: ScoreDocument,
   corrections: Corrections = NO_CORRECTIONS,
+  pageWidth = DESK_WIDTH,
 ): Promise<EngravedPage> {
-  return draw(text, engravingSplices(document, corrections));
+  return draw(text, engravingSplices(document, corrections), pageWidth);
 }
 
 /** Bars whose engraving nobody notices waiting for: they fill a screen and more. */
@@ -60,15 +61,20 @@ export async function maybeEngraveBeginning(
   text: string,
   document: ScoreDocument,
   corrections: Corrections = NO_CORRECTIONS,
+  pageWidth = DESK_WIDTH,
 ): Promise<EngravedPage | null> {
   if (document.score.measures.length <= LONG_BARS) return null;
   const beginning = maybeBeginning(document, corrections, FIRST_BARS);
-  return beginning && draw(text, beginning);
+  return beginning && draw(text, beginning, pageWidth);
 }
 
-async function draw(text: string, { splices, placeKeepers }: EngravingText): Promise<EngravedPage> {
+async function draw(
+  text: string,
+  { splices, placeKeepers }: EngravingText,
+  pageWidth: number,
+): Promise<EngravedPage> {
   const engraver = await loadEngraver();
-  engraver.setOptions(OPTIONS);
+  engraver.setOptions({ ...OPTIONS, pageWidth });
   if (!engraver.loadData(applySplices(text, splices))) throw new Error(`engraver: ${engraver.getLog()}`);
   const keepers = new Set(placeKeepers);
   const sheets = Array.from({ length: engraver.getPageCount() }, (_, k) => engraver.renderToSVG(k + 1));

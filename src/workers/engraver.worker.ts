@@ -9,17 +9,17 @@ void loadEngraver();
 
 const service = {
   /** The first systems of a long piece; null for others, and for what cannot be read. */
-  async beginning(input: DocumentInput): Promise<EngravedPage | null> {
+  async beginning(input: DocumentInput, pageWidth: number): Promise<EngravedPage | null> {
     try {
-      return (await maybePrepareBeginning(input))?.page ?? null;
+      return (await maybePrepareBeginning(input, pageWidth))?.page ?? null;
     } catch {
       return null;
     }
   },
   /** Null for a document that cannot be read: the planner says why. */
-  async page(input: DocumentInput): Promise<EngravedPage | null> {
+  async page(input: DocumentInput, pageWidth: number): Promise<EngravedPage | null> {
     try {
-      return (await preparePage(input)).page;
+      return (await preparePage(input, pageWidth)).page;
     } catch {
       return null;
     }

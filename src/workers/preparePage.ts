@@ -1,5 +1,6 @@
 /** What the server makes ready for the first paint of the desk: the engraved page with its score. */
 import type { EngravedPage } from '../core/engraving/page';
+import { DESK_WIDTH } from '../core/engraving/widths';
 import { correctionsOf } from '../core/fingering/edition/registers';
 import type { Score } from '../core/score/model';
 import { engrave, maybeEngraveBeginning } from './engrave';
@@ -13,15 +14,18 @@ export interface PreparedPage {
   readonly roles: Roles;
 }
 
-export async function preparePage(input: DocumentInput): Promise<PreparedPage> {
+export async function preparePage(input: DocumentInput, pageWidth = DESK_WIDTH): Promise<PreparedPage> {
   const { text, document } = readInput(input);
-  const page = await engrave(text, document, correctionsOf(registersOf(input)));
+  const page = await engrave(text, document, correctionsOf(registersOf(input)), pageWidth);
   return { page, score: document.score, roles: rolesOfScore(document.score) };
 }
 
 /** The first systems of a long piece, which are there before the whole can be; null for others. */
-export async function maybePrepareBeginning(input: DocumentInput): Promise<PreparedPage | null> {
+export async function maybePrepareBeginning(
+  input: DocumentInput,
+  pageWidth = DESK_WIDTH,
+): Promise<PreparedPage | null> {
   const { text, document } = readInput(input);
-  const page = await maybeEngraveBeginning(text, document, correctionsOf(registersOf(input)));
+  const page = await maybeEngraveBeginning(text, document, correctionsOf(registersOf(input)), pageWidth);
   return page && { page, score: document.score, roles: rolesOfScore(document.score) };
 }

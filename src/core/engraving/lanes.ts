@@ -3,7 +3,7 @@
  * string really sounds. Plain data in layout units; drawing and tests read the same lists.
  */
 import type { FormulaSpan } from '../fingering/formulas/recognise';
-import type { FingeringPlan, PlannedShift } from '../fingering/report/plan';
+import type { FingeringPlan, FingerStay, PlannedBarre, PlannedShift } from '../fingering/report/plan';
 import type { PlannedFigure } from '../fingering/right/explain/plannedFigures';
 import type { PlannedStroke } from '../fingering/right/explain/report';
 import type { Ring } from '../rings/ring';
@@ -33,6 +33,29 @@ export interface RingLane {
   readonly overhang: LaneSpan | null;
   /** Whether it begins in this system. */
   readonly begins: boolean;
+}
+
+/** A finger while it is down, whether its string sounds or not. */
+export interface FingerLane {
+  readonly id: string;
+  readonly stay: FingerStay;
+  readonly span: LaneSpan;
+  /** Outside the frets that the hand covers. */
+  readonly reaches: boolean;
+}
+
+/** A finger that stays on its string on the way to another fret: from where it leaves to where it arrives. */
+export interface SlideLane {
+  readonly id: string;
+  readonly from: FingerStay;
+  readonly to: FingerStay;
+  readonly span: LaneSpan;
+}
+
+export interface BarreLane {
+  readonly id: string;
+  readonly barre: PlannedBarre;
+  readonly span: LaneSpan;
 }
 
 export interface HandLane {
@@ -76,6 +99,9 @@ export interface SystemLanes {
   readonly bars: readonly number[];
   readonly rings: readonly RingLane[];
   readonly hand: readonly HandLane[];
+  readonly fingers: readonly FingerLane[];
+  readonly slides: readonly SlideLane[];
+  readonly barres: readonly BarreLane[];
   readonly shifts: readonly ShiftLane[];
   readonly strokes: readonly StrokeLane[];
   readonly formulas: readonly FormulaLane[];
@@ -126,14 +152,28 @@ export function timeScaleOf(page: EngravedPage, score: Score, system: number): T
   };
 }
 
-export function systemLanes(
-  page: EngravedPage,
-  score: Score,
-  plan: Pick<FingeringPlan, 'rings' | 'shifts' | 'positions' | 'notes' | 'strokes' | 'formulas' | 'figures'>,
-  system: number,
-): SystemLanes {
+/** What lanes are made from. */
+export type LanePlan = Pick<
+  FingeringPlan,
+  'rings' | 'shifts' | 'positions' | 'fingers' | 'barres' | 'notes' | 'strokes' | 'formulas' | 'figures'
+>;
+
+const NOTHING: SystemLanes = {
+  bars: [],
+  rings: [],
+  hand: [],
+  fingers: [],
+  slides: [],
+  barres: [],
+  shifts: [],
+  strokes: [],
+  formulas: [],
+  figures: [],
+};
+
+export function systemLanes(page: EngravedPage, score: Score, plan: LanePlan, system: number): SystemLanes {
   const scale = timeScaleOf(page, score, system);
-  if (!scale) return { bars: [], rings: [], hand: [], shifts: [], strokes: [], formulas: [], figures: [] };
+  if (!scale) return NOTHING;
   const placeOf = new Map(
     plan.notes.map(({ strike, finger, fret }) => [strike, { finger: finger ?? 0, fret: fret ?? 0 }]),
   );
@@ -145,6 +185,9 @@ export function systemLanes(
       ringLane(scale, ring, placeOf.get(ring.strike) ?? { finger: 0, fret: 0 }),
     ),
     hand: handLanes(scale, plan),
+    fingers: fingerLanes(scale, plan),
+    slides: slideLanes(scale, plan),
+    barres: barreLanes(scale, score, plan),
     shifts: plan.shifts.flatMap((shift) => {
       const span = spanOf(scale, shift.leavesTicks, shift.arrivesTicks);
       return span ? [{ id: `${shift.toUid}-${shift.jump ?? 'shift'}`, shift, span }] : [];
@@ -155,6 +198,47 @@ export function systemLanes(
     formulas: formulaLanes(scale, plan),
     figures: figureLanes(scale, plan),
   };
+}
+
+/** The hand covers one fret for each finger. */
+const HAND = 4;
+
+function fingerLanes(scale: TimeScale, { fingers, positions }: LanePlan): readonly FingerLane[] {
+  return fingers.flatMap((stay) => {
+    const span = spanOf(scale, stay.fromTicks, stay.toTicks);
+    if (!span) return [];
+    const position =
+      positions.findLast(({ fromTicks }) => fromTicks <= stay.fromTicks)?.position ?? stay.fret;
+    const reaches = stay.fret < position || stay.fret >= position + HAND;
+    return [{ id: `${stay.fromTicks}-${stay.finger}-${stay.string}`, stay, span, reaches }];
+  });
+}
+
+function slideLanes(scale: TimeScale, { fingers, shifts }: LanePlan): readonly SlideLane[] {
+  const sliding = shifts.filter(
+    ({ carrier, jump }) => jump === null && (carrier === 'guide' || carrier === 'shape'),
+  );
+  return sliding.flatMap(({ leavesTicks, arrivesTicks }) =>
+    fingers
+      .filter((to) => to.fromTicks === arrivesTicks)
+      .flatMap((to): SlideLane[] => {
+        const from = fingers.findLast(
+          ({ string, toTicks }) => string === to.string && toTicks <= arrivesTicks && toTicks >= leavesTicks,
+        );
+        const span = spanOf(scale, leavesTicks, arrivesTicks);
+        if (!from || !span || from.finger !== to.finger || from.fret === to.fret) return [];
+        return [{ id: `${to.fromTicks}-${to.finger}-${to.string}-slide`, from, to, span }];
+      }),
+  );
+}
+
+function barreLanes(scale: TimeScale, score: Score, { barres }: LanePlan): readonly BarreLane[] {
+  const noteOf = new Map(score.notes.map((note) => [note.uid, note]));
+  return barres.flatMap((barre) => {
+    const [first, last] = [noteOf.get(barre.fromUid)!, noteOf.get(barre.toUid)!];
+    const span = spanOf(scale, first.onsetTicks, last.onsetTicks + last.durationTicks);
+    return span ? [{ id: `${barre.fromUid}-barre`, barre, span }] : [];
+  });
 }
 
 /** The part of a length of time that lies in the system; null where none does. */

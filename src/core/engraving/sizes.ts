@@ -3,8 +3,8 @@ import type { Mark, MarkKind } from '../marks/mark';
 
 /** The box of one character. */
 const SIZES: Readonly<Record<MarkKind, { readonly width: number; readonly height: number }>> = {
-  finger: { width: 0.72, height: 0.98 },
-  unplanned: { width: 0.72, height: 0.98 },
+  finger: { width: 0.9, height: 1.22 },
+  unplanned: { width: 0.9, height: 1.22 },
   pluck: { width: 0.95, height: 1.28 },
   string: { width: 1.3, height: 1.3 },
   barre: { width: 0.62, height: 1.2 },

@@ -42,6 +42,15 @@ export interface HandStay {
   readonly fromTicks: number;
 }
 
+/** A finger on a string from when to when, sounding or not. */
+export interface FingerStay {
+  readonly finger: number;
+  readonly string: number;
+  readonly fret: number;
+  readonly fromTicks: number;
+  readonly toTicks: number;
+}
+
 export type ShiftRisk = 'free' | 'tight' | 'tooFast';
 
 export interface PlannedShift {
@@ -120,6 +129,7 @@ export interface FingeringPlan {
   readonly shifts: readonly PlannedShift[];
   /** Where the hand stands, from when on. */
   readonly positions: readonly HandStay[];
+  readonly fingers: readonly FingerStay[];
   readonly rings: readonly Ring[];
   readonly ringsReport: RingsReport;
   readonly findings: readonly Finding[];

@@ -24,6 +24,7 @@ import { placedAt, type PlacedStrike, strokeGroup } from '../right/rules/strokes
 import { isSameAfter, rightStep, type RightStep } from '../right/explain/walk';
 import { ringsReport } from '../../rings/report';
 import { endOf, momentsOfStrikes, type Ring, type Sound, soundOf } from '../../rings/ring';
+import { fingerStays } from './fingerStays';
 import { handStays, shiftsOf } from './shifts';
 
 /** By moment: the hands, and what follows from them. */
@@ -93,6 +94,7 @@ export class PlanReport {
       barres: barreSpans(problem, states),
       shifts,
       positions: handStays(problem, states),
+      fingers: fingerStays(problem, states, this.endOfPiece),
       rings,
       ringsReport: ringsReport(rings, problem.ticksPerQuarter),
       strokes: told.strokes.filter((stroke) => stroke !== null),

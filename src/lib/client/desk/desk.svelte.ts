@@ -14,6 +14,7 @@ import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
 import type { Texture } from '$core/figures/texture';
 import { type Sheet, sheetOf } from '$core/engraving/sheet';
 import { LARGE } from '$core/engraving/sizes';
+import { DESK_WIDTH, pageWidthFor } from '$core/engraving/widths';
 import type { ImportError } from '$core/formats/importError';
 import { importErrorText } from '$core/messages/en';
 import type { Mark } from '$core/marks/mark';
@@ -28,6 +29,7 @@ export class Desk {
   notice = $state('');
   refusal = $state.raw<ImportError | null>(null);
   lanesShown = $state(true);
+  boardShown = $state(false);
 
   readonly session: EditionSession;
   readonly planning: Planning;
@@ -104,7 +106,8 @@ export class Desk {
       return;
     }
     const hasWholePage = planning.page !== null && this.opening.stored.page !== null;
-    void planning.read(session.registers, this.withPage && !hasWholePage);
+    const isAsStored = planning.pageWidth === DESK_WIDTH;
+    void planning.read(session.registers, this.withPage && !(hasWholePage && isAsStored));
   }
 
   close(): void {
@@ -237,6 +240,11 @@ export class Desk {
     if (this.selection.uid) this.set(this.selection.uid, attribute, value);
   }
 
+  /** Fits the page into so many pixels: in a narrow window with fewer bars to a system. */
+  fitPage(pixels: number): void {
+    if (this.withPage && pixels > 0) this.planning.setPageWidth(pageWidthFor(pixels));
+  }
+
   // --- Showing ------------------------------------------------------------------------------------------------
 
   get scoreCorrections() {
@@ -252,6 +260,10 @@ export class Desk {
   /** Full or teaching: kept with the edition. */
   toggleDensity(): void {
     this.set(PIECE, 'density', this.session.markStyle.density === 'full' ? 'teaching' : null);
+  }
+
+  toggleBoard(): void {
+    this.boardShown = !this.boardShown;
   }
 
   toggleLanes(): void {

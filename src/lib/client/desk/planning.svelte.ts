@@ -1,6 +1,7 @@
 /** What the planner and the engraver say of the piece as it is now. Answers to what has changed since are dropped. */
 import { proxy, type Remote } from 'comlink';
 import type { EngravedPage } from '$core/engraving/page';
+import { DESK_WIDTH } from '$core/engraving/widths';
 import type { Registers } from '$core/fingering/edition/registers';
 import type { Way } from '$core/fingering/formulas/compare';
 import type { HandAction } from '$core/fingering/left/explain/handScript';
@@ -60,6 +61,10 @@ export class Planning {
 
   /** Counts the states of the edition: an answer to an earlier one is dropped. */
   private state = 0;
+  /** How wide pages are engraved, what was read last, and how often a page has been asked for. */
+  pageWidth = DESK_WIDTH;
+  private input: DocumentInput | null = null;
+  private pagesAsked = 0;
   private pricedUid: string | null = null;
   private pricesTimer: ReturnType<typeof setTimeout> | null = null;
   private connection: Connection | null = null;
@@ -109,7 +114,8 @@ export class Planning {
     const reading = planner.open(input);
     const beginning = this.plan ? null : planner.beginning();
     // The whole plan of a long piece takes a core for seconds: the first systems must have it before.
-    const painting = engraves ? this.engrave(input, state) : Promise.resolve();
+    this.input = input;
+    const painting = engraves ? this.engrave(input) : Promise.resolve();
     const planning = painting.then(() =>
       planner.plan(
         undefined,
@@ -222,17 +228,26 @@ export class Planning {
     if (first && state === this.state && !this.plan) this.plan = first.plan;
   }
 
-  /** Of a long piece: until there is something to see. */
-  private async engrave(input: DocumentInput, state: number): Promise<void> {
+  /** The page for another width of the window, once the piece has been read. */
+  setPageWidth(pageWidth: number): void {
+    if (pageWidth === this.pageWidth) return;
+    this.pageWidth = pageWidth;
+    if (this.input) void this.engrave(this.input);
+  }
+
+  /** Of a long piece: until there is something to see. A page that has been asked for anew meanwhile is dropped. */
+  private async engrave(input: DocumentInput): Promise<void> {
     const engraver = startEngraver();
+    const { pageWidth } = this;
+    const asked = ++this.pagesAsked;
     const show = (page: EngravedPage | null) => {
-      if (page && state >= this.state) this.page = page;
+      if (page && asked === this.pagesAsked && this.state !== Infinity) this.page = page;
     };
-    if (this.page) return void engraver.page(input).then(show);
+    if (this.page) return void engraver.page(input, pageWidth).then(show);
     // Asked for together with the whole, the beginning would not come before it.
-    const beginning = await engraver.beginning(input);
+    const beginning = await engraver.beginning(input, pageWidth);
     show(beginning);
-    void engraver.page(input).then(show);
+    void engraver.page(input, pageWidth).then(show);
   }
 
   /** The answer, or null when something has changed since the question. */

@@ -86,6 +86,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
     does: 'marks on every note, or what a student needs',
     run: (desk) => desk.toggleDensity(),
   },
+  { keys: ['g'], shown: 'g', does: 'show or hide the fretboard', run: (desk) => desk.toggleBoard() },
   { keys: ['z'], command: true, shown: 'Ctrl z', does: 'undo', run: (desk) => desk.undo() },
   { keys: ['y'], command: true, shown: 'Ctrl y', does: 'redo', run: (desk) => desk.redo() },
   {

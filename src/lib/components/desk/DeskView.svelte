@@ -12,6 +12,7 @@
   import { Desk } from '$lib/client/desk/desk.svelte';
   import type { DeskOpening } from '$lib/client/desk/stored';
   import { correctedNotes, noticedBars } from './corrections';
+  import FretboardPanel from './FretboardPanel.svelte';
   import HandPanel from './HandPanel.svelte';
   import LanesDock from './LanesDock.svelte';
   import ScorePanel from './ScorePanel.svelte';
@@ -35,9 +36,20 @@
   // A desk belongs to the piece that it was opened with; the page makes a new one for another piece.
   // svelte-ignore state_referenced_locally
   const desk = new Desk(opening);
+  const LEAST_HEIGHT_FOR_LANES = 560;
   onMount(() => {
+    desk.lanesShown = window.innerHeight >= LEAST_HEIGHT_FOR_LANES;
     void desk.open();
     return () => desk.close();
+  });
+
+  let paperWidth = $state(0);
+  /** Not while a window is being drawn to its size. */
+  const FIT_AFTER_MS = 250;
+  $effect(() => {
+    const pixels = paperWidth;
+    const timer = setTimeout(() => desk.fitPage(pixels), FIT_AFTER_MS);
+    return () => clearTimeout(timer);
   });
 
   let help = $state(false);
@@ -109,8 +121,8 @@
 
 <svelte:window {onkeydown} />
 
-<div class="flex h-screen flex-col">
-  <header class="border-base-300 bg-base-100 flex items-center gap-3 border-b px-4 py-2">
+<div class="flex min-h-screen flex-col lg:h-screen">
+  <header class="border-base-300 bg-base-100 flex flex-wrap items-center gap-x-3 gap-y-1 border-b px-4 py-2">
     <a href="/shelf" class="flex items-center gap-2" aria-label="To the shelf">
       <Rosette size={24} />
       <span class="text-sm underline-offset-4 hover:underline">Shelf</span>
@@ -118,7 +130,7 @@
     <span class="opacity-40" aria-hidden="true">/</span>
     <h1 class="font-serif text-lg font-semibold">{title}</h1>
     <span class="ml-3"><SaveState state={desk.session.saver.state} /></span>
-    <div class="ml-auto flex items-center gap-1">
+    <div class="ml-auto flex flex-wrap items-center gap-1">
       <div class="join mr-2" role="group" aria-label="Marks on the page">
         {#each [['full', 'Every note'], ['teaching', 'Teaching']] as const as [density, name] (density)}
           <button
@@ -167,13 +179,18 @@
     </div>
   </header>
 
-  <div class="flex min-h-0 flex-1">
-    <div class="flex min-w-0 flex-1 flex-col">
-      <main class="min-h-0 flex-1 overflow-y-auto p-4" aria-busy={desk.planning.busy}>
+  <!-- In a narrow window, or enlarged, the panel goes below the score. -->
+  <div class="flex min-h-0 flex-1 flex-col lg:flex-row">
+    <div class="flex min-w-0 flex-col max-lg:h-[78vh] lg:flex-1">
+      <main class="min-h-0 flex-1 overflow-y-auto p-2 lg:p-4" aria-busy={desk.planning.busy}>
         {#if desk.refusal}
           <p role="alert" class="rounded-box border-error border p-6">{importErrorText(desk.refusal)}</p>
         {:else if desk.sheet}
-          <div class="rounded-box mx-auto max-w-5xl px-3 shadow-sm" style:background="var(--paper)">
+          <div
+            class="rounded-box mx-auto max-w-5xl px-1 shadow-sm lg:px-3"
+            style:background="var(--paper)"
+            bind:clientWidth={paperWidth}
+          >
             <ScorePage
               sheet={desk.sheet}
               selectedUid={desk.selection.uid}
@@ -202,7 +219,7 @@
     </div>
 
     <aside
-      class="border-base-300 bg-base-100 flex w-76 shrink-0 flex-col gap-5 overflow-y-auto border-l p-4"
+      class="border-base-300 bg-base-100 flex shrink-0 flex-col gap-5 p-4 max-lg:border-t lg:w-76 lg:overflow-y-auto lg:border-l"
       aria-label="Note and findings"
     >
       {#if opening.version.report && !opening.version.reportRead && tab !== 'score'}
@@ -276,6 +293,20 @@
           acceptSlur={() => acceptSlur(desk)}
           refuseSlur={() => refuseSlur(desk)}
         />
+        <button
+          class="btn btn-xs btn-ghost -mt-3 self-start"
+          aria-pressed={desk.boardShown}
+          onclick={() => desk.toggleBoard()}
+          >{desk.boardShown ? 'Hide the fretboard' : 'Fretboard'} <kbd class="kbd kbd-xs">g</kbd></button
+        >
+        {#if desk.boardShown && desk.planning.plan && desk.planning.score}
+          <FretboardPanel
+            plan={desk.planning.plan}
+            score={desk.planning.score}
+            board={desk.session.lens.player.fretboard}
+            momentIndex={desk.selection.note.momentIndex}
+          />
+        {/if}
         <MarkReasons marks={desk.marksHere} density={desk.session.markStyle.density} />
       {:else if desk.planning.busy && desk.planning.share === 0 && !desk.refusal}
         <p class="text-sm" role="status">Planning both hands …</p>

@@ -22,7 +22,8 @@
     <ul class="flex flex-col gap-0.5 text-xs leading-snug">
       {#each printed as mark (mark.id)}
         <li>
-          <span class="font-semibold {mark.kind === 'pluck' ? 'font-serif italic' : ''}">{markText(mark)}</span
+          <span class="font-semibold {mark.kind === 'pluck' ? 'font-serif italic' : ''}"
+            >{markText(mark)}</span
           >:
           {mark.causes.map((cause) => causeText(cause, mark.kind)).join('; ')}
         </li>

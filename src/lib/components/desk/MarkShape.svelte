@@ -17,15 +17,15 @@
   let { mark, space, scale, conflict }: Props = $props();
 
   const SIZES = {
-    finger: 1.42,
-    unplanned: 1.5,
+    finger: 1.86,
+    unplanned: 1.86,
     pluck: 1.55,
     string: 1.12,
     barre: 1.3,
     position: 1.3,
     guide: 1,
   } as const;
-  const WEIGHTS = { pencil: 360, ink: 840, printed: 560 } as const;
+  const WEIGHTS = { pencil: 420, ink: 860, printed: 560 } as const;
   const LINES = { pencil: 0.09, ink: 0.19, printed: 0.1 } as const;
 
   const unit = $derived(scale * space);
@@ -46,7 +46,7 @@
   /** Letters of the right hand are italic whoever wrote them. */
   const slanted = $derived(mark.kind === 'pluck' || (mark.kind === 'finger' && mark.state === 'pencil'));
   /** Digits and small letters sit a little above the middle of their line. */
-  const drop = $derived((mark.kind === 'pluck' ? 0.24 : 0.33) * size);
+  const drop = $derived((mark.kind === 'pluck' ? 0.24 : 0.325) * size);
   const lineY = $derived(mark.kind === 'barre' || mark.kind === 'position' ? y - 0.1 * unit : y);
   const line = $derived(LINES[mark.state] * unit);
   const bracketed = $derived(mark.state === 'printed' && mark.kind !== 'string');

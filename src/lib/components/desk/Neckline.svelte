@@ -28,7 +28,8 @@
   const row = $derived((NECK * unit) / (highest - lowest + 1));
   const yOf = (fret: number) => top + NECK_WORDS * unit + (highest - fret + 0.5) * row;
   /** Fingers on one fret stand a little apart, the high strings higher. */
-  const lineY = ({ fret, string }: RingLane) => yOf(fret) + (string - 3.5) * Math.min(0.13 * unit, row / 8);
+  const lineY = ({ fret, string }: Pick<RingLane, 'fret' | 'string'>) =>
+    yOf(fret) + (string - 3.5) * Math.min(0.13 * unit, row / 8);
 
   /** Where the numeral of each finger stands: at the beginning of its line, or beside one that is there already. */
   const numeralX = $derived.by(() => {
@@ -60,19 +61,6 @@
     `${shift.jump ? JUMPS[shift.jump] : ''}${roman(shift.fromPosition)} to ${roman(shift.toPosition)}: ${shiftWords(shift)}; needs about ${shift.neededMs} ms; ${CARRIERS[shift.carrier]}; works up to ♩ = ${shift.worksUpToBpm}`;
 
   const RANK = { tooFast: 0, tight: 1, free: 2 } as const;
-  const wordsAt = ({ span, shift }: ShiftLane) =>
-    Math.min(span.x1, right - 0.86 * shiftWords(shift).length * unit);
-  const labels = $derived(
-    roomy(
-      [...lanes.shifts]
-        .sort((a, b) => RANK[a.shift.risk] - RANK[b.shift.risk] || b.shift.distanceMm - a.shift.distanceMm)
-        .map((lane) => ({
-          id: lane.id,
-          at: wordsAt(lane),
-          room: (0.86 * shiftWords(lane.shift).length + 1) * unit,
-        })),
-    ),
-  );
   const numerals = $derived(
     roomy(
       lanes.hand.map(({ id, span, position }) => ({
@@ -82,6 +70,38 @@
       })),
     ),
   );
+  /** Numerals that stand as high as the words over the neck. */
+  const taken = $derived(
+    lanes.hand
+      .filter(({ id, position }) => numerals.has(id) && position + HAND - 1 >= highest)
+      .map(({ span, position }) => ({
+        from: span.x1,
+        to: span.x1 + (0.8 + 0.9 * roman(position).length) * unit,
+      })),
+  );
+  /** Where the words of each shift begin: at its window, behind or before it; the worst first, none over another. */
+  const wordsX = $derived.by(() => {
+    const placed = [...taken];
+    const starts = new Map<string, number>();
+    const worstFirst = [...lanes.shifts].sort(
+      (a, b) => RANK[a.shift.risk] - RANK[b.shift.risk] || b.shift.distanceMm - a.shift.distanceMm,
+    );
+    for (const { id, span, shift } of worstFirst) {
+      const room = 0.86 * shiftWords(shift).length * unit;
+      const near = taken.find(({ from }) => Math.abs(from - span.x2) < unit);
+      const tries = [span.x1, (near?.to ?? span.x2) + 0.4 * unit, span.x2 - room - 0.4 * unit];
+      const x = tries.find(
+        (from) =>
+          from >= left &&
+          from + room <= right + 0.5 * unit &&
+          placed.every((one) => from >= one.to || from + room <= one.from),
+      );
+      if (x === undefined) continue;
+      starts.set(id, x);
+      placed.push({ from: x, to: x + room + 0.6 * unit });
+    }
+    return starts;
+  });
   const bandTop = (position: number) => yOf(position + HAND - 1) - row / 2;
   const bandBottom = (position: number) => yOf(position) + row / 2;
   /** The hand on its way, from where it may leave to where it must be. */
@@ -122,6 +142,33 @@
       >
     {/if}
   {/each}
+  {#each lanes.fingers.filter(({ reaches }) => reaches) as lane (lane.id)}
+    <rect
+      x={lane.span.x1}
+      y={yOf(lane.stay.fret) - row / 2}
+      width={lane.span.x2 - lane.span.x1}
+      height={row}
+      fill="currentColor"
+      opacity="0.06"
+      stroke="currentColor"
+      stroke-width={0.06 * unit}
+      stroke-dasharray="{0.3 * unit} {0.25 * unit}"
+      data-reach={lane.stay.finger}
+    />
+  {/each}
+  {#each lanes.barres as lane (lane.id)}
+    <rect
+      x={lane.span.x1 - 0.3 * unit}
+      y={yOf(lane.barre.fret) - Math.min(row / 2, 0.5 * unit)}
+      width={lane.span.x2 - lane.span.x1}
+      height={Math.min(row, unit)}
+      rx={0.4 * unit}
+      fill="none"
+      stroke="currentColor"
+      stroke-width={0.12 * unit}
+      data-barre={lane.barre.fret}
+    />
+  {/each}
   {#each lanes.shifts as lane (lane.id)}
     <g
       role="button"
@@ -150,9 +197,9 @@
         height={(NECK + NECK_WORDS) * unit}
         fill="transparent"
       />
-      {#if labels.has(lane.id)}
+      {#if wordsX.has(lane.id)}
         <text
-          x={wordsAt(lane)}
+          x={wordsX.get(lane.id)}
           y={top + 1.05 * unit}
           font-size={1.3 * unit}
           font-weight={lane.shift.risk === 'free' ? 400 : 700}
@@ -162,9 +209,30 @@
       {/if}
     </g>
   {/each}
+  {#each lanes.fingers as { id, stay, span } (id)}
+    <line
+      x1={span.x1}
+      x2={Math.max(span.x2 - 0.25 * unit, span.x1)}
+      y1={lineY(stay)}
+      y2={lineY(stay)}
+      stroke="currentColor"
+      stroke-width={0.09 * unit}
+      data-down={stay.finger}
+    />
+  {/each}
+  {#each lanes.slides as { id, from, to, span } (id)}
+    <line
+      x1={span.x1}
+      x2={span.x2}
+      y1={lineY(from)}
+      y2={lineY(to)}
+      stroke="currentColor"
+      stroke-width={0.16 * unit}
+      data-slide={to.finger}
+    />
+  {/each}
   {#each stopped as lane (lane.id)}
     {@const y = lineY(lane)}
-    {@const end = lane.overhang?.x2 ?? lane.sounding!.x2}
     <g data-finger={lane.finger} data-fret={lane.fret}>
       <line
         x1={lane.sounding!.x1}
@@ -174,16 +242,6 @@
         stroke="currentColor"
         stroke-width={0.3 * unit}
       />
-      {#if lane.overhang}
-        <line
-          x1={lane.sounding!.x2}
-          x2={end - 0.25 * unit}
-          y1={y}
-          y2={y}
-          stroke="currentColor"
-          stroke-width={0.1 * unit}
-        />
-      {/if}
       {#if lane.begins}
         <circle cx={numeralX.get(lane.id)} cy={y} r={0.55 * unit} fill="var(--paper)" />
         <text

@@ -27,10 +27,23 @@
     selectedUid === null ? null : (system.notes.find((note) => note.uid === selectedUid) ?? null),
   );
   let highlight = $state<SVGRectElement | null>(null);
+  let notes = $state<SVGSVGElement | null>(null);
 
   $effect(() => {
-    if (selected) void tick().then(() => highlight?.scrollIntoView({ block: 'nearest', inline: 'nearest' }));
+    if (!selected) return;
+    const { uid } = selected;
+    void tick().then(() => {
+      highlight?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+      focusNote(uid);
+    });
   });
+
+  /** The focus goes with the selection, but for whoever is typing. */
+  function focusNote(uid: string): void {
+    const { activeElement } = document;
+    if (activeElement?.matches('input, textarea, select')) return;
+    notes?.querySelector<SVGElement>(`[data-note="${uid}"]`)?.focus({ preventScroll: true });
+  }
 
   const hitBox = (note: NoteBox) => ({
     x: note.x - 0.9 * space,
@@ -41,7 +54,12 @@
 </script>
 
 <div class="system" style:aspect-ratio="{width} / {height}">
-  <svg viewBox="0 {system.top} {width} {height}" class="block size-full" data-system={system.index}>
+  <svg
+    bind:this={notes}
+    viewBox="0 {system.top} {width} {height}"
+    class="block size-full"
+    data-system={system.index}
+  >
     {#if selected}
       <rect
         bind:this={highlight}
