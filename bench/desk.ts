@@ -31,6 +31,7 @@ export async function application() {
   note('application', 'start with data: to the answering server', performance.now() - started, 'ms');
   const browser = await chromium.launch({ executablePath: chromiumOrThrow(), args: CHROMIUM_FLAGS });
   await firstPaints(browser, server.address);
+  await atTheHand(browser, server.address);
   await browser.close();
   await manyImports(server.address);
   await stopServer(server);
@@ -66,6 +67,111 @@ async function firstPaints(browser: Browser, address: string) {
   await open(page, 'cold');
   await open(page, 'warm');
   await context.close();
+}
+
+const LONG_BARS = 200;
+const KEYS = 60;
+
+/** A long piece under the fingers: from the key to the painted answer, and frames lost while it is scrolled. */
+async function atTheHand(browser: Browser, address: string) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await page.goto(`${address}/shelf`);
+  const name = 'a long piece.musicxml';
+  await page.getByLabel('Score files').setInputFiles({
+    name,
+    mimeType: 'application/xml',
+    buffer: Buffer.from(barredVoices(LONG_BARS, 5)),
+  });
+  await page.getByRole('link', { name: 'open on the desk' }).click({ timeout: 60_000 });
+  await page.locator('[data-mark=finger]').first().waitFor({ timeout: 60_000 });
+  await page.locator('main[aria-busy=false]').waitFor({ timeout: 240_000 });
+  await page.waitForFunction(
+    (least) => document.querySelectorAll('[data-note]').length > least,
+    LONG_BARS * 8,
+    { timeout: 120_000 },
+  );
+  const arrows = await page.evaluate(painted, { keys: ['ArrowRight'], count: KEYS });
+  note(
+    'at the hand',
+    `${LONG_BARS} bars: arrow to the painted selection, median`,
+    percentile(arrows, 0.5),
+    'ms',
+  );
+  note(
+    'at the hand',
+    `${LONG_BARS} bars: arrow to the painted selection, 95th percentile`,
+    percentile(arrows, 0.95),
+    'ms',
+  );
+  const numerals = await page.evaluate(painted, { keys: ['1', '2', '3', '4'], count: KEYS });
+  note(
+    'at the hand',
+    `${LONG_BARS} bars: key to the painted numeral, median`,
+    percentile(numerals, 0.5),
+    'ms',
+  );
+  note(
+    'at the hand',
+    `${LONG_BARS} bars: key to the painted numeral, 95th percentile`,
+    percentile(numerals, 0.95),
+    'ms',
+  );
+  const { frames, lost } = await page.evaluate(scrolled);
+  note('at the hand', `${LONG_BARS} bars scrolled: frames lost of ${frames}`, lost, 'frames');
+  await context.close();
+}
+
+/** In the page: from each key press to the end of the frame that shows its answer. */
+async function painted({ keys, count }: { keys: readonly string[]; count: number }): Promise<number[]> {
+  const frame = () => new Promise<void>((resolve) => requestAnimationFrame(() => resolve()));
+  const later = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
+  const selected = () =>
+    document.querySelector('[data-note][aria-pressed=true]')?.getAttribute('data-note') ?? '';
+  const press = (key: string) =>
+    window.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+  const shown = () => {
+    const mark = document.querySelector(`[data-mark=finger][data-uid="${selected()}"]`);
+    return `${mark?.getAttribute('data-state')} ${mark?.textContent.trim()}`;
+  };
+  const isArrow = keys[0]!.startsWith('Arrow');
+  const times: number[] = [];
+  for (let k = 0; k < count; k++) {
+    if (!isArrow) {
+      press('ArrowRight');
+      await new Promise((resolve) => setTimeout(resolve, 400));
+    }
+    const before = isArrow ? selected() : shown();
+    const key = isArrow ? keys[0]! : keys.find((one) => !before.endsWith(one))!;
+    const from = performance.now();
+    press(key);
+    for (let n = 0; n < 600 && (isArrow ? selected() : shown()) === before; n++) await frame();
+    // The frame in which it changed has been painted when the next task runs.
+    await frame();
+    await later();
+    times.push(performance.now() - from);
+    await new Promise((resolve) => setTimeout(resolve, isArrow ? 60 : 500));
+  }
+  return times;
+}
+
+/** In the page: the score from its beginning to its end and back, a screen in a third of a second. */
+async function scrolled(): Promise<{ frames: number; lost: number }> {
+  const view = document.querySelector('main')!;
+  const FRAME_MS = 1000 / 60;
+  const PIXELS = 40;
+  let frames = 0;
+  let lost = 0;
+  let last = await new Promise<number>(requestAnimationFrame);
+  for (const way of [1, -1])
+    for (let at = 0; at < view.scrollHeight - view.clientHeight; at += PIXELS) {
+      view.scrollBy(0, way * PIXELS);
+      const now = await new Promise<number>(requestAnimationFrame);
+      frames++;
+      lost += Math.max(0, Math.round((now - last) / FRAME_MS) - 1);
+      last = now;
+    }
+  return { frames, lost };
 }
 
 const PIECES = 20;

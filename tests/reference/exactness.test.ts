@@ -40,7 +40,7 @@ const SLOW_MS = 360_000;
 
 /** With so many states at a moment only the beginning is walked through by plain products, unless all is asked for. */
 const MANY_STATES = 350;
-const BARS = 3;
+const BARS = 2;
 
 function beginningOf(score: Score): Score {
   const measures = score.measures.slice(0, BARS);

@@ -104,7 +104,7 @@ function greedyCost({ problem, ink }: Instance): number {
 }
 
 /** As many as there is time for every day; OCULON_PROGRAMS=328 are those of a long run. */
-const COUNT = Number(process.env['OCULON_PROGRAMS'] ?? 112);
+const COUNT = Number(process.env['OCULON_PROGRAMS'] ?? 80);
 const BATCHES = 8;
 
 describe('the optimum of the left hand against an integer program (HiGHS)', () => {

@@ -4,9 +4,10 @@ import { FORMULAS } from '../fingering/formulas/formulas';
 import type { FingeringPlan, PlannedNote } from '../fingering/report/plan';
 import type { Role } from '../fingering/problem/strike';
 import type { Score } from '../score/model';
+import { twinNotes } from '../survey/twins';
 import type { MarkCause } from './cause';
-import type { Guide } from './guides';
-import { type NoteReading, readPlan, twinNotes } from './reading/readPlan';
+import { type Guide, guidesOf } from './guides';
+import { type NoteReading, readPlan } from './reading/readPlan';
 
 /** By note; a list is empty where the sign needs not be printed. */
 export interface NoteCauses {
@@ -22,12 +23,14 @@ const COLUMN = 3;
 /** Fingers that alternate are printed for so many notes at least. */
 const LEAST_PATTERN = 2;
 
-export function causesOf(
-  score: Score,
-  plan: FingeringPlan,
-  roles: ReadonlyMap<string, Role>,
-  guides: readonly Guide[],
-): ReadonlyMap<string, NoteCauses> {
+/** What a plan asks to be printed, and why; the same whatever has been inked. */
+export interface PlanCauses {
+  readonly guides: readonly Guide[];
+  readonly byNote: ReadonlyMap<string, NoteCauses>;
+}
+
+export function causesOf(score: Score, plan: FingeringPlan, roles: ReadonlyMap<string, Role>): PlanCauses {
+  const guides = guidesOf(plan);
   const readings = readPlan(score, plan, roles);
   const arrivals = arrivalsOf(plan);
   const guided = new Set(guides.flatMap(({ fromUid, toUid }) => [fromUid, toUid]));
@@ -55,7 +58,7 @@ export function causesOf(
     });
   }
   completeColumns(plan, causes);
-  return causes;
+  return { guides, byNote: causes };
 }
 
 const habitOfFinger = (note: PlannedNote, { needsFinger, place }: NoteReading): MarkCause[] =>

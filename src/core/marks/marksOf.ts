@@ -5,8 +5,8 @@ import type { FingeringPlan, PlannedBarre, PlannedNote } from '../fingering/repo
 import type { Role } from '../fingering/problem/strike';
 import { barreLabel } from './barreLabel';
 import type { MarkCause } from './cause';
-import { causesOf, NO_CAUSES, type NoteCauses } from './causesOf';
-import { type Guide, guidesOf } from './guides';
+import { causesOf, NO_CAUSES, type NoteCauses, type PlanCauses } from './causesOf';
+import type { Guide } from './guides';
 import type { Mark, MarkState } from './mark';
 import { positionMarks } from './positionMarks';
 import { stringMarks } from './stringMarks';
@@ -25,12 +25,17 @@ export interface MarkSource {
   readonly departs: (note: PlannedNote, attribute: MarkAttribute) => string | null;
 }
 
+/**
+ * Ink is shown at once, also before the plan knows of it.
+ * @param causes of the plan, where they are known already: an edit changes none of them
+ */
 export function marksOf(
   score: Score,
   plan: FingeringPlan,
   ink: Ink,
   roles: ReadonlyMap<string, Role>,
   style: MarkStyle = PLAIN_MARKS,
+  causes: PlanCauses = causesOf(score, plan, roles),
 ): readonly Mark[] {
   const printed = new Map(score.notes.map((note) => [note.uid, note.printed]));
   const stateOf = (note: PlannedNote, attribute: MarkAttribute): MarkState => {
@@ -40,17 +45,16 @@ export function marksOf(
   };
   const departs = (note: PlannedNote, attribute: MarkAttribute): string | null => {
     const own = printed.get(note.uid)?.[attribute] ?? null;
-    return own === null || note[attribute] === null || own === note[attribute] ? null : String(own);
+    const shown = ink.get(note.uid)?.[attribute] ?? note[attribute];
+    return own === null || shown === null || own === shown ? null : String(own);
   };
-  const guides = guidesOf(plan);
-  const causes = causesOf(score, plan, roles, guides);
   const source: MarkSource = {
     ink,
     score,
     roles,
     style,
     stateOf,
-    causesOf: (uid) => causes.get(uid) ?? NO_CAUSES,
+    causesOf: (uid) => causes.byNote.get(uid) ?? NO_CAUSES,
     departs,
   };
   return [
@@ -59,7 +63,7 @@ export function marksOf(
     ...stringMarks(plan.notes, source),
     ...plan.barres.map((barre) => barreMark(barre, style)),
     ...positionMarks(plan),
-    ...guides.map(guideMark),
+    ...causes.guides.map(guideMark),
   ].map(withFile);
 }
 
@@ -79,7 +83,7 @@ const OUT_OF_REACH: readonly MarkCause[] = [{ code: 'habit', would: null }];
 function fingerMark(note: PlannedNote, source: MarkSource): Mark {
   const { ink, roles, stateOf, causesOf: causes, departs } = source;
   const { uid } = note;
-  const finger = note.finger ?? ink.get(uid)?.finger ?? null;
+  const finger = ink.get(uid)?.finger ?? note.finger;
   const below = roles.get(uid) === 'bass';
   const own = { uid, toUid: uid, below };
   return finger === null
@@ -107,7 +111,7 @@ function fingerMark(note: PlannedNote, source: MarkSource): Mark {
 function pluckMark(note: PlannedNote, source: MarkSource): Mark[] {
   const { ink, style, stateOf, causesOf: causes, departs } = source;
   const { uid } = note;
-  const text = note.pluck ?? ink.get(uid)?.pluck ?? null;
+  const text = ink.get(uid)?.pluck ?? note.pluck;
   if (text === null) return [];
   return [
     {

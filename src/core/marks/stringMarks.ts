@@ -16,7 +16,7 @@ export function stringMarks(notes: readonly PlannedNote[], source: MarkSource): 
   for (const note of notes) {
     const { voice, soundingMidi } = noteOf.get(note.uid)!;
     const inked = source.ink.get(note.uid)?.string ?? null;
-    const string = note.string ?? inked;
+    const string = inked ?? note.string;
     if (string === null || (string === highestStringWith(soundingMidi, tuning) && inked === null)) {
       runs.delete(voice);
       continue;

@@ -4,8 +4,8 @@ import { groupedBy } from '../../fingering/problem/groupedBy';
 import type { FingeringPlan, PlannedNote } from '../../fingering/report/plan';
 import type { Role } from '../../fingering/problem/strike';
 import type { Texture } from '../../figures/texture';
-import type { Pluck, Score, ScoreNote } from '../../score/model';
-import { barKinds } from '../../survey/sameMusic';
+import type { Pluck, Score } from '../../score/model';
+import { twinNotes } from '../../survey/twins';
 import { figurePlaces, readLetters, type Struck } from './readLetter';
 import { NOTHING_SAID, type Place, positionAfter, type Reading, readNote } from './readNote';
 
@@ -126,24 +126,6 @@ function barresByMoment(plan: FingeringPlan): ReadonlyMap<number, number> {
 }
 
 /** The same notes of the first bar of the same music, as they are planned there. */
-export function twinNotes(score: Score): ReadonlyMap<string, string> {
-  const kinds = barKinds(score);
-  const inBar = groupedBy(score.notes, ({ measureIndex }) => measureIndex);
-  const key = (note: ScoreNote) =>
-    `${note.onsetTicks - score.measures[note.measureIndex]!.startTicks} ${note.soundingMidi} ${note.voice}`;
-  const pairs: (readonly [string, string])[] = [];
-  for (const [bar, notes] of inBar) {
-    const { like, relation } = kinds[bar]!;
-    if (relation !== 'exact' || like === bar) continue;
-    const first = new Map((inBar.get(like) ?? []).map((note) => [key(note), note.uid]));
-    for (const note of notes) {
-      const twin = first.get(key(note));
-      if (twin) pairs.push([note.uid, twin]);
-    }
-  }
-  return new Map(pairs);
-}
-
 function twinsOf(score: Score, plan: FingeringPlan): ReadonlyMap<string, Place> {
   const planned = new Map(plan.notes.map((note) => [note.uid, note]));
   const twins = new Map<string, Place>();

@@ -18,6 +18,7 @@ import { DESK_WIDTH, pageWidthFor } from '$core/engraving/widths';
 import type { ImportError } from '$core/formats/importError';
 import { importErrorText } from '$core/messages/en';
 import type { Mark } from '$core/marks/mark';
+import { causesOf, type PlanCauses } from '$core/marks/causesOf';
 import { isShown, marksOf } from '$core/marks/marksOf';
 import { Planning } from './planning.svelte';
 import { Selection } from './selection.svelte';
@@ -39,14 +40,20 @@ export class Desk {
   private plannedLens = '';
   private plannedInk = '';
   private closed = false;
+  /** Where to begin, if anywhere but at the beginning. */
+  private atBar: string | null = null;
   /** The last sheet that had marks: its room stays. */
   private laidOut: Sheet | null = null;
 
+  private readonly causes: PlanCauses | null = $derived.by(() => {
+    const { score, plan, roles } = this.planning;
+    return score && plan ? causesOf(score, plan, roles) : null;
+  });
   /** At full density, with their causes. */
   readonly marks: readonly Mark[] = $derived.by(() => {
     const { score, plan, roles } = this.planning;
     const { ink, markStyle } = this.session;
-    return score && plan ? marksOf(score, plan, ink, roles, markStyle) : [];
+    return score && plan && this.causes ? marksOf(score, plan, ink, roles, markStyle, this.causes) : [];
   });
   /** The page with its marks; null until it is engraved. */
   readonly sheet: Sheet | null = $derived.by(() => {
@@ -78,8 +85,12 @@ export class Desk {
     this.session = new EditionSession(opening, () => this.follow(), say);
   }
 
-  /** To be called in the browser. The stored page and plan are shown at once; the planner follows and answers the first question. */
-  async open(): Promise<void> {
+  /**
+   * To be called in the browser. The stored page and plan are shown at once; the planner follows and answers the first question.
+   * @param atBar the bar whose first note is selected
+   */
+  async open(atBar: string | null = null): Promise<void> {
+    this.atBar = atBar;
     const { planning, session } = this;
     const [, stored, plan] = await Promise.all([
       session.open(),
@@ -140,8 +151,14 @@ export class Desk {
     this.planning.askPrices(this.selection.uid);
   }
 
+  /** The first note that can be played, of the bar that was asked for or of the piece. */
   private selectFirst(): void {
-    this.selection.uid ??= this.planning.plan?.notes[0]?.uid ?? null;
+    if (this.selection.uid !== null) return;
+    const { score, plan } = this.planning;
+    const bar = score?.measures.find(({ uid }) => uid === this.atBar);
+    const inBar = score?.notes.filter((note) => note.measureIndex === bar?.index).map(({ uid }) => uid);
+    const first = plan?.notes.find(({ uid }) => inBar?.includes(uid)) ?? plan?.notes[0];
+    this.selection.uid = first?.uid ?? null;
   }
 
   /** A correction under which the score cannot be read is undone, and said so. */

@@ -39,7 +39,7 @@
   const LEAST_HEIGHT_FOR_LANES = 560;
   onMount(() => {
     desk.lanesShown = window.innerHeight >= LEAST_HEIGHT_FOR_LANES;
-    void desk.open();
+    void desk.open(new URL(location.href).searchParams.get('bar'));
     return () => desk.close();
   });
 
@@ -74,6 +74,10 @@
     return (
       plan !== null && plan.lowerBound === plan.cost && plan.notes.every(({ string }) => string !== null)
     );
+  });
+  const barUid = $derived.by(() => {
+    const here = noteOf.get(desk.selection.uid ?? '');
+    return here ? desk.planning.score?.measures[here.measureIndex]?.uid : undefined;
   });
   const effort = (tenths: number) => (tenths / 10).toFixed(1);
 
@@ -267,7 +271,9 @@
             </button>
           {/each}
         </div>
-        <a class="link ml-auto text-sm" href="/survey/{opening.piece.id}">Survey</a>
+        <a class="link ml-auto text-sm" href="/survey/{opening.piece.id}{barUid ? `?bar=${barUid}` : ''}"
+          >Survey</a
+        >
       </div>
       {#if tab === 'hand' && desk.planning.score && desk.planning.plan}
         <HandPanel {desk} score={desk.planning.score} plan={desk.planning.plan} />

@@ -28,6 +28,8 @@
     $props();
 
   const SHOWN = 8;
+  /** So many are told with their reasons; the others are a line each, their reasons behind it. */
+  const TOLD = 3;
   const inked = $derived(ink.finger !== null || ink.string !== null || ink.pluck !== null);
   /** What is far from the best is not worked out to the end: its price says what it is at least. */
   const effort = ({ extraCost, exact }: LeftChoice | RightChoice, rank: number) => {
@@ -78,9 +80,13 @@
         <tr class="border-base-300 border-t align-top {current ? 'bg-base-200' : ''}">
           <td class="p-0" colspan="4">
             <button
-              class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[1.6rem_1.9rem_2.6rem_1fr] items-baseline gap-x-1 px-1.5 py-1 text-left"
+              class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[1.6rem_1.9rem_2.6rem_1fr] items-baseline gap-x-1 px-1.5 text-left {rank <
+              TOLD
+                ? 'py-1'
+                : 'py-px'}"
               aria-pressed={current}
               aria-label="finger {choice.finger}, string {choice.string}, {effort(choice, rank)}"
+              title={rank < TOLD ? undefined : reasonText(choice, rank)}
               onclick={() => choose(choice.finger, choice.string)}
             >
               <span class="font-serif text-lg leading-none font-semibold">{choice.finger}</span>
@@ -92,7 +98,7 @@
               <span class="text-right tabular-nums {rank === 0 ? 'font-semibold' : ''}"
                 >{effort(choice, rank)}</span
               >
-              {#if choice.words.length + choice.strokeWords.length > 0}
+              {#if rank < TOLD && choice.words.length + choice.strokeWords.length > 0}
                 <span class="col-span-4 text-xs leading-snug opacity-80">{reasonText(choice, rank)}</span>
               {/if}
             </button>

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import Rosette from '$lib/components/Rosette.svelte';
   import SaveState from '$lib/components/desk/SaveState.svelte';
@@ -24,6 +26,13 @@
   });
 
   let selectedBar = $state(0);
+  const openOnDesk = (k: number) => void goto(`/desk/${opening.piece.id}?bar=${survey!.bars[k]!.uid}`);
+  /** The desk names the bar that it was left at. */
+  $effect(() => {
+    const asked = page.url.searchParams.get('bar');
+    const at = score?.measures.findIndex(({ uid }) => uid === asked) ?? -1;
+    if (at >= 0) untrack(() => (selectedBar = at));
+  });
   let problem = $state('');
 
   const score = $derived(desk.planning.score);
@@ -56,6 +65,12 @@
     const typing = event.target instanceof HTMLInputElement;
     if (typing) return;
     if ((event.ctrlKey || event.metaKey) && event.key === 'z') desk.undo();
+    else if (
+      event.key === 'Enter' &&
+      bar &&
+      !(event.target as HTMLElement).closest('a, button:not([aria-pressed])')
+    )
+      openOnDesk(selectedBar);
     else if (event.key === 'ArrowLeft') selectedBar = Math.max(0, selectedBar - 1);
     else if (event.key === 'ArrowRight')
       selectedBar = Math.min((survey?.bars.length ?? 1) - 1, selectedBar + 1);
@@ -103,7 +118,33 @@
             : ''}.
         </p>
       </div>
-      <FormStrip {survey} measures={score.measures} {selectedBar} select={(k) => (selectedBar = k)} />
+      <FormStrip
+        {survey}
+        measures={score.measures}
+        {selectedBar}
+        select={(k) => (selectedBar = k)}
+        open={openOnDesk}
+      />
+      {#if desk.planning.plan}
+        <h3 class="sr-only">Effort by bar</h3>
+        <EffortChart bars={survey.bars} measures={score.measures} select={(k) => (selectedBar = k)} />
+        <p class="mb-4 ml-19 text-sm">
+          Hardest:
+          {#each hardest as { one, k, effort } (k)}
+            <button class="link mr-2" onclick={() => (selectedBar = k)}
+              >bar {one.number} ({(effort / 10).toFixed(1)})</button
+            >
+          {/each}
+        </p>
+        <h3 class="sr-only">Textures</h3>
+        <TextureStrip
+          figures={desk.planning.plan.figures}
+          measures={score.measures}
+          select={(k) => (selectedBar = k)}
+        />
+      {:else}
+        <p role="status" class="text-sm">Planning both hands …</p>
+      {/if}
     </section>
 
     {#if bar}
@@ -136,7 +177,10 @@
           {#if bar.chordCorrected}
             <button class="btn btn-sm" onclick={() => setChord('')}>Take the chord back</button>
           {/if}
-          <p class="pb-1">
+          <a class="btn btn-sm ml-auto" href="/desk/{opening.piece.id}?bar={bar.uid}"
+            >Bar {bar.number} on the desk</a
+          >
+          <p class="order-last w-full">
             {bar.function ? `Function ${bar.function}.` : ''}
             {bar.shape ? `Behind it: the ${bar.shape}.` : ''}
           </p>
@@ -144,36 +188,6 @@
         {#if problem}<p role="alert" class="text-error mt-2">{problem}</p>{/if}
       </section>
     {/if}
-
-    <section aria-labelledby="textures-heading">
-      <h2 id="textures-heading" class="mb-2 font-serif text-2xl font-semibold">Textures</h2>
-      {#if desk.planning.plan}
-        <TextureStrip
-          figures={desk.planning.plan.figures}
-          measures={score.measures}
-          select={(k) => (selectedBar = k)}
-        />
-      {:else}
-        <p role="status" class="text-sm">Planning both hands …</p>
-      {/if}
-    </section>
-
-    <section aria-labelledby="effort-heading">
-      <h2 id="effort-heading" class="mb-2 font-serif text-2xl font-semibold">Effort by bar</h2>
-      {#if desk.planning.plan}
-        <EffortChart bars={survey.bars} />
-        <p class="mt-2 text-sm">
-          Hardest:
-          {#each hardest as { one, k, effort } (k)}
-            <button class="link mr-2" onclick={() => (selectedBar = k)}
-              >bar {one.number} ({(effort / 10).toFixed(1)})</button
-            >
-          {/each}
-        </p>
-      {:else}
-        <p role="status" class="text-sm">Planning both hands …</p>
-      {/if}
-    </section>
 
     <div class="grid gap-8 text-sm md:grid-cols-3">
       <section aria-labelledby="keys-of-piece">
