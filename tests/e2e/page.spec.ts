@@ -147,6 +147,7 @@ test('pencil, ink and what the file printed differ in form, also in grey; confli
   await page.keyboard.press('Backspace');
   await page.keyboard.press('3');
   await expect(mark(page, 'finger', 'n2').locator('[data-departs="4"]')).toHaveCount(1);
+  await expect(page.getByTestId('departure')).toContainText('file 4 → plan 3');
 });
 
 test('teaching marks are a part of all marks, each with its reason; the choice is kept and undone', async ({

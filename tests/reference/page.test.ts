@@ -184,7 +184,7 @@ describe.each(readdirSync(folder))('%s', (name) => {
     const roles = new Map(
       planner.problem.strikes.flatMap((strike) => strike.uids.map((uid) => [uid, strike.role] as const)),
     );
-    const sheet = sheetOf(engraved, marksOf(score, planner.plan(new Map()), new Map(), roles));
+    const sheet = sheetOf(engraved, marksOf(score, planner.plan(new Map()), roles));
     ({ page, marks } = sheet);
   });
 

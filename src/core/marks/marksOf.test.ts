@@ -17,7 +17,7 @@ function marked(xml: string, ink: Ink = new Map(), style: MarkStyle = PLAIN_MARK
   const roles = new Map(
     planner.problem.strikes.flatMap((strike) => strike.uids.map((uid) => [uid, strike.role] as const)),
   );
-  return { plan, marks: marksOf(score, plan, ink, roles, style) };
+  return { plan, marks: marksOf(score, plan, roles, { ink, style }) };
 }
 
 /** A scale that has to leave first position, there and back again. */

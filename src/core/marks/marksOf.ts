@@ -25,17 +25,19 @@ export interface MarkSource {
   readonly departs: (note: PlannedNote, attribute: MarkAttribute) => string | null;
 }
 
-/**
- * Ink is shown at once, also before the plan knows of it.
- * @param causes of the plan, where they are known already: an edit changes none of them
- */
+export interface MarkOptions {
+  readonly ink: Ink;
+  readonly style: MarkStyle;
+  /** Of the plan, where they are known already: an edit changes none of them. */
+  readonly causes: PlanCauses;
+}
+
+/** Ink is shown at once, also before the plan knows of it. */
 export function marksOf(
   score: Score,
   plan: FingeringPlan,
-  ink: Ink,
   roles: ReadonlyMap<string, Role>,
-  style: MarkStyle = PLAIN_MARKS,
-  causes: PlanCauses = causesOf(score, plan, roles),
+  { ink = new Map(), style = PLAIN_MARKS, causes = causesOf(score, plan, roles) }: Partial<MarkOptions> = {},
 ): readonly Mark[] {
   const printed = new Map(score.notes.map((note) => [note.uid, note.printed]));
   const stateOf = (note: PlannedNote, attribute: MarkAttribute): MarkState => {

@@ -52,8 +52,9 @@ export class Desk {
   /** At full density, with their causes. */
   readonly marks: readonly Mark[] = $derived.by(() => {
     const { score, plan, roles } = this.planning;
-    const { ink, markStyle } = this.session;
-    return score && plan && this.causes ? marksOf(score, plan, ink, roles, markStyle, this.causes) : [];
+    const { causes } = this;
+    const { ink, markStyle: style } = this.session;
+    return score && plan && causes ? marksOf(score, plan, roles, { ink, style, causes }) : [];
   });
   /** The page with its marks; null until it is engraved. */
   readonly sheet: Sheet | null = $derived.by(() => {

@@ -288,6 +288,7 @@
           bar={desk.selection.barOf(desk.selection.note.uid)}
           ink={desk.session.inkOf(desk.selection.note.uid)}
           choices={desk.planning.choices}
+          printed={noteOf.get(desk.selection.note.uid)?.printed ?? null}
           place={(ticks) =>
             desk.planning.score ? placeOf(desk.planning.score, ticks) : { bar: '', beat: '' }}
           bpm={desk.planning.score

@@ -3,10 +3,11 @@
   import type { LeftChoice, NoteChoices, PlannedNote, RightChoice } from '$core/fingering/report/plan';
   import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
   import { otherStringsText, slurSuggestionText, strokeReasonText } from '$core/messages/strokes';
-  import type { Pluck } from '$core/score/model';
+  import type { Pluck, PrintedMarks } from '$core/score/model';
   import type { InkMarks } from '$core/fingering/problem/ink';
   import { roman } from '$core/music/roman';
   import { choiceReasonText, type PlaceOf } from '$core/messages/hand';
+  import { departuresOf } from './departures';
   import { STRING_KEYS } from '$lib/client/desk/shortcuts';
 
   interface Props {
@@ -15,6 +16,8 @@
     bar: string;
     ink: InkMarks;
     choices: NoteChoices | null;
+    /** What the file has printed at the note. */
+    printed: PrintedMarks | null;
     place: PlaceOf;
     bpm: number;
     choose: (finger: number, string: number) => void;
@@ -24,8 +27,21 @@
     acceptSlur: () => void;
     refuseSlur: () => void;
   }
-  let { note, name, bar, ink, choices, place, bpm, choose, pluck, slur, acceptSlur, refuseSlur }: Props =
-    $props();
+  let {
+    note,
+    name,
+    bar,
+    ink,
+    choices,
+    printed,
+    place,
+    bpm,
+    choose,
+    pluck,
+    slur,
+    acceptSlur,
+    refuseSlur,
+  }: Props = $props();
 
   const SHOWN = 8;
   /** So many are told with their reasons; the others are a line each, their reasons behind it. */
@@ -56,6 +72,7 @@
       ? `${choice.finger} instead of ${first.finger}: ${words[0]}`
       : `the next choice: ${words[0]}`;
   }
+  const departures = $derived(departuresOf(printed, note, choices, { left: reasonText, right: letterWords }));
   const positionOf = (choice: LeftChoice) =>
     choice.finger === 0 ? 'open' : roman(Math.max(1, choice.fret - choice.finger + 1));
 </script>
@@ -71,6 +88,10 @@
       data-testid="note-state">{inked ? 'ink' : 'pencil'}</span
     >
   </div>
+
+  {#each departures as words (words)}
+    <p class="text-sm leading-snug" data-testid="departure">{words}</p>
+  {/each}
 
   <table class="w-full text-sm" data-testid="candidates" data-exact={choices?.exact ? 'yes' : undefined}>
     <caption class="mb-1 text-left text-xs">Left hand: finger, string, position, extra effort</caption>

@@ -26,6 +26,17 @@
   const selected = $derived(
     selectedUid === null ? null : (system.notes.find((note) => note.uid === selectedUid) ?? null),
   );
+  /** "file 3 → plan 1", by note. */
+  const departures = $derived(
+    new Map(
+      system.marks
+        .filter(({ departs }) => departs !== null)
+        .map(({ uid, departs, text, state }) => [
+          uid,
+          `file ${departs} → ${state === 'ink' ? 'ink' : 'plan'} ${text}`,
+        ]),
+    ),
+  );
   let highlight = $state<SVGRectElement | null>(null);
   let notes = $state<SVGSVGElement | null>(null);
 
@@ -133,7 +144,9 @@
         data-note={note.uid}
         onclick={() => select(note.uid)}
         onkeydown={(event) => event.key === ' ' && select(note.uid)}
-      />
+      >
+        {#if departures.has(note.uid)}<title>{departures.get(note.uid)}</title>{/if}
+      </rect>
     {/each}
   </svg>
 </div>

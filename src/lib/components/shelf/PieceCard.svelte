@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { barList, count, effortPerBar, keyName, tuningName } from './describe';
+  import { barList, count, effortPerBar, keyName, tempoName, tuningName } from './describe';
   import type { Piece } from '$lib/server/repositories/pieces';
 
   interface Props {
@@ -49,7 +49,7 @@
         </div>
         <div>
           <dt class="sr-only">Tempo</dt>
-          <dd>♩ = {Math.round(s.quartersPerMinute)}{s.tempoAssumed ? ' (assumed)' : ''}</dd>
+          <dd>{tempoName(s)}{s.tempoAssumed ? ' (assumed)' : ''}</dd>
         </div>
         <div>
           <dt class="sr-only">Tuning</dt>

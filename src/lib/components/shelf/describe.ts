@@ -34,3 +34,15 @@ export const barList = (numbers: readonly string[]): string =>
   numbers.length === 0 ? 'none' : `${numbers.length === 1 ? 'bar' : 'bars'} ${numbers.join(', ')}`;
 
 export const count = (value: number, one: string): string => `${value} ${value === 1 ? one : `${one}s`}`;
+
+/** Metres whose beat is a dotted quarter. Common practice: three eighths to a beat. */
+const COMPOUND = /^(6|9|12)\/8$/;
+
+/** The tempo by the beat that the metre has: "♩ = 90", in six eighths "♩. = 60". */
+export function tempoName({
+  quartersPerMinute,
+  metre,
+}: Pick<PieceSummary, 'quartersPerMinute' | 'metre'>): string {
+  const isCompound = metre !== null && COMPOUND.test(metre);
+  return isCompound ? `♩. = ${Math.round(quartersPerMinute / 1.5)}` : `♩ = ${Math.round(quartersPerMinute)}`;
+}
