@@ -169,6 +169,7 @@ test('teaching marks are a part of all marks, each with its reason; the choice i
   await expect(page.getByTestId('mark-reasons')).toContainText('the piece begins here');
   await saved(page);
   await page.reload();
+  await untilPlanned(page);
   await expect.poll(count).toBeLessThan(0.5 * full);
   await page.keyboard.press('f');
   await expect.poll(count).toBe(full);

@@ -19,6 +19,8 @@ const FREE_END = 0.15;
 const LONGEST = 14;
 const SHORTEST = 0.9;
 const THICKNESS = 0.16;
+/** Kept free before the numeral of a guide finger. */
+export const DASH_ROOM = 0.62;
 /** Pieces that a line is taken apart into to see what it meets. */
 const PIECES = 24;
 
@@ -45,9 +47,7 @@ export function placeGuides(
     const own = { ...mark, system: to.system, lineTo: null };
     if (line) placed.push({ ...own, box: boxAround(line), line });
     else {
-      const size = sizeOf(mark, space, scale);
-      const box = dashBefore(to.box, size, taken, space);
-      if (box) placed.push({ ...own, box });
+      placed.push({ ...own, box: dashBefore(to.box, sizeOf(mark, space, scale), scale * space) });
     }
   }
   return placed;
@@ -89,17 +89,12 @@ const boxAround = ({ x1, y1, x2, y2 }: Line): Box => ({
 export const boxesOf = (mark: PlacedMark, space: number): readonly Box[] =>
   mark.line ? piecesOf(mark.line, space) : [mark.box];
 
-/** Left of the numeral, as near as there is room; null where there is none within reach. */
+/** In the room that was kept for it. */
 function dashBefore(
   numeral: Box,
-  size: { readonly width: number; readonly height: number },
-  taken: readonly Box[],
-  space: number,
-): Box | null {
-  const y = numeral.y + numeral.height / 2 - size.height / 2;
-  for (let gap = 0.1; gap < 1.6; gap += 0.1) {
-    const box = { x: numeral.x - gap * space - size.width, y, ...size };
-    if (!taken.some((one) => overlaps(box, one))) return box;
-  }
-  return null;
+  { width, height }: { readonly width: number; readonly height: number },
+  unit: number,
+): Box {
+  const x = numeral.x - (DASH_ROOM * unit + width) / 2;
+  return { x, y: numeral.y + numeral.height / 2 - height / 2, width, height };
 }

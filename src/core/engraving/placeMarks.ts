@@ -3,7 +3,7 @@
  * below the staff. No mark touches a notehead, stem, beam, accidental, slur or another mark.
  */
 import type { Mark, MarkKind } from '../marks/mark';
-import { boxesOf, type Line, placeGuides } from './guides';
+import { boxesOf, DASH_ROOM, type Line, placeGuides } from './guides';
 import { bottom, type Box, type EngravedPage, type NoteBox, overlaps, right } from './page';
 import { placeRows } from './rows';
 import { GAP, sizeOf } from './sizes';
@@ -46,7 +46,8 @@ export function placeMarks(
   const noteOf = notesOf(page);
   const { obstacles } = page.systems[index]!;
   const byKind = (...kinds: readonly MarkKind[]) => marks.filter((mark) => kinds.includes(mark.kind));
-  const numerals = placeNumerals(page, obstacles, byKind('finger', 'unplanned'), noteOf, scale);
+  const guided = new Set(byKind('guide').map(({ toUid }) => toUid));
+  const numerals = placeNumerals(page, byKind('finger', 'unplanned'), { obstacles, noteOf, guided, scale });
   const guides = placeGuides(page, obstacles, byKind('guide'), numerals, scale);
   const solid = [...numerals, ...guides].flatMap((mark) => boxesOf(mark, page.staffSpace));
   const byRow = [byKind('pluck'), byKind('string'), byKind('barre', 'position')];
@@ -62,18 +63,29 @@ function notesOf(page: EngravedPage): ReadonlyMap<string, NoteBox> {
   return known;
 }
 
+/** What numerals are placed among, and which of them have a dash before them. */
+interface Surroundings {
+  readonly obstacles: readonly Box[];
+  readonly noteOf: ReadonlyMap<string, NoteBox>;
+  readonly guided: ReadonlySet<string>;
+  readonly scale: number;
+}
+
 function placeNumerals(
   page: EngravedPage,
-  obstacles: readonly Box[],
   marks: readonly Mark[],
-  noteOf: ReadonlyMap<string, NoteBox>,
-  scale: number,
+  { obstacles, noteOf, guided, scale }: Surroundings,
 ): PlacedMark[] {
   const placed: PlacedMark[] = [];
+  const covered: Box[] = [];
   for (const mark of marks) {
     const note = noteOf.get(mark.uid)!;
-    const taken = [...near(obstacles, note, page.staffSpace), ...placed.map((one) => one.box)];
-    const box = numeralBox(page, note, sizeOf(mark, page.staffSpace, scale), taken);
+    const taken = [...near(obstacles, note, page.staffSpace), ...covered];
+    const size = sizeOf(mark, page.staffSpace, scale);
+    const dash = guided.has(mark.uid) ? DASH_ROOM * scale * page.staffSpace : 0;
+    const whole = numeralBox(page, note, { ...size, width: size.width + dash }, taken);
+    covered.push(whole);
+    const box = { ...whole, x: whole.x + dash, width: size.width };
     placed.push({ ...mark, box, system: note.system, lineTo: null });
   }
   return placed;

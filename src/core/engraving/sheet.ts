@@ -65,6 +65,8 @@ export interface SheetOptions {
 const BETWEEN_SYSTEMS = 1.4;
 const PAGE_EDGE = 1.6;
 const UNDER_WORDS = 0.6;
+/** Words come out wider than the engraver thinks, who has another font: as a share of their width. */
+const WIDER = 0.2;
 /** Staves stand at least so far apart, however little there is between them. */
 const BETWEEN_STAVES = 8;
 /** What marks of full density usually need, for a page that is shown before they come. */
@@ -210,7 +212,8 @@ function inOrder(page: EngravedPage, systems: readonly SheetSystem[]): readonly 
 function raiseWords(system: SystemBox, marks: readonly Box[], space: number): SystemBox {
   const solid = [...system.obstacles, ...marks];
   const tempos = system.tempos.map((words): MovableWords => {
-    const under = solid.filter((box) => box.x < right(words.box) && right(box) > words.box.x);
+    const end = right(words.box) + WIDER * words.box.width;
+    const under = solid.filter((box) => box.x < end && right(box) > words.box.x);
     const top = Math.min(system.staffTop, ...under.map((box) => box.y));
     const by = Math.min(0, top - UNDER_WORDS * space - bottom(words.box));
     const raised = { box: moveBox(words.box, by), svg: moveDrawing(words.svg, by) };

@@ -10,7 +10,7 @@ const SIZES: Readonly<Record<MarkKind, { readonly width: number; readonly height
   barre: { width: 0.62, height: 1.2 },
   position: { width: 0.62, height: 1.2 },
   /** A dash before a numeral, where there is no room for a line from the other one. */
-  guide: { width: 0.55, height: 0.3 },
+  guide: { width: 0.48, height: 0.2 },
 };
 
 /** Of the sizes that an edition can choose, next to the normal one. */

@@ -69,7 +69,9 @@
           style:left="{share(measure.startTicks)}%"
           style:width="{share(measure.durationTicks)}%"
           aria-pressed={k === selectedBar}
-          aria-label="bar {bar.number}, {kindWords(bar.kind, measures)}"
+          aria-label="bar {bar.number}, {kindWords(bar.kind, measures)}{bar.chord
+            ? `, ${pretty(bar.chord)}`
+            : ''}"
           title="Bar {bar.number}: {kindWords(bar.kind, measures)}; twice opens it on the desk"
           onclick={() => select(k)}
           ondblclick={() => open(k)}
