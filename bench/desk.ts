@@ -76,7 +76,8 @@ const KEYS = 60;
 async function atTheHand(browser: Browser, address: string) {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
-  await page.goto(`${address}/shelf`);
+  await page.goto(address);
+  await page.waitForURL('**/shelf');
   const name = 'a long piece.musicxml';
   await page.getByLabel('Score files').setInputFiles({
     name,

@@ -86,34 +86,26 @@ export function sheetOf(
   });
   const room = roomOf(engraved, layouts, roomFor === marks ? null : marksBySystem(engraved, roomFor), scale);
   const spread = spreadOf(engraved, room, known?.spread ?? null);
-  const by = movesOf(engraved.systems, spread);
-  const tops = layouts.map((_, k) => (k === 0 ? 0 : splitAbove(room, by, k)));
-  const last = layouts.length - 1;
-  const height =
-    last < 0 ? engraved.height : room[last]!.bottom + by[last]! + PAGE_EDGE * engraved.staffSpace;
-  const notes = notesBySystem(engraved);
+  const places = placesOf(engraved, room, movesOf(engraved.systems, spread));
+  const height = places.at(-1)?.bottom ?? engraved.height;
+  const stays = known !== null && known.systems.every((old, k) => old.by === places[k]!.by);
+  const notes = stays ? known!.systems.map((old) => old.notes) : notesBySystem(engraved);
   const systems = layouts.map((layout, k): SheetSystem => {
+    const place = places[k]!;
     const old = known?.systems[k];
-    const [top, end, move] = [tops[k]!, k === last ? height : tops[k + 1]!, by[k]!];
-    if (old && old.layout === layout && old.by === move && old.top === top && old.bottom === end) return old;
-    return {
-      index: k,
-      top,
-      bottom: end,
-      drawing: moveSystem(layout.drawing, move),
-      notes: notes[k]!.map((note) => moveNote(note, move)),
-      marks: layout.placed.map((mark) => movedMark(mark, move)),
-      layout,
-      by: move,
-    };
+    return old && isStill(old, layout, place)
+      ? old
+      : {
+          index: k,
+          ...place,
+          ...moved(layout, stays ? notes[k]! : moveNotes(notes[k]!, place.by), place.by),
+        };
   });
   return {
-    page: {
-      ...engraved,
-      height,
-      notes: inOrder(engraved, systems),
-      systems: systems.map((one) => one.drawing),
-    },
+    page:
+      known && stays && isSamePage(known, systems, height)
+        ? known.page
+        : movedPage(engraved, systems, height),
     systems,
     marks: systems.flatMap((system) => system.marks),
     spread,
@@ -122,8 +114,55 @@ export function sheetOf(
   };
 }
 
+type Place = Pick<SheetSystem, 'top' | 'bottom' | 'by'>;
+
+/** Each system's part of the page: to half way between what reaches furthest of it and of its neighbours. */
+function placesOf(
+  page: EngravedPage,
+  room: readonly Pick<SystemLayout, 'top' | 'bottom'>[],
+  by: readonly number[],
+): readonly Place[] {
+  const last = room.length - 1;
+  const tops = room.map((_, k) => (k === 0 ? 0 : splitAbove(room, by, k)));
+  return room.map((own, k) => ({
+    top: tops[k]!,
+    bottom: k === last ? own.bottom + by[k]! + PAGE_EDGE * page.staffSpace : tops[k + 1]!,
+    by: by[k]!,
+  }));
+}
+
+const isStill = (old: SheetSystem, layout: SystemLayout, { top, bottom: end, by }: Place): boolean =>
+  old.layout === layout && old.by === by && old.top === top && old.bottom === end;
+
+const moveNotes = (notes: readonly NoteBox[], by: number) => notes.map((note) => moveNote(note, by));
+
+const moved = (layout: SystemLayout, notes: readonly NoteBox[], by: number) => ({
+  drawing: moveSystem(layout.drawing, by),
+  notes,
+  marks: layout.placed.map((mark) => movedMark(mark, by)),
+  layout,
+});
+
+/** Nothing has moved: what hangs on the page is not worked out again. */
+const isSamePage = (known: Sheet, systems: readonly SheetSystem[], height: number): boolean =>
+  known.page.height === height && systems.every((one, k) => haveSameWords(one, known.systems[k]!));
+
+const haveSameWords = ({ drawing: a }: SheetSystem, { drawing: b }: SheetSystem): boolean =>
+  a === b || a.tempos.every(({ box }, k) => box.y === b.tempos[k]!.box.y);
+
+const movedPage = (
+  engraved: EngravedPage,
+  systems: readonly SheetSystem[],
+  height: number,
+): EngravedPage => ({
+  ...engraved,
+  height,
+  notes: inOrder(engraved, systems),
+  systems: systems.map((one) => one.drawing),
+});
+
 const areSame = (a: readonly Mark[], b: readonly Mark[]): boolean =>
-  a.length === b.length && a.every((mark, k) => isSame(mark, b[k]!));
+  a.length === b.length && a.every((mark, k) => mark === b[k] || isSame(mark, b[k]!));
 
 const isSame = (a: Mark, b: Mark): boolean =>
   a.id === b.id &&

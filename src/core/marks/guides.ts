@@ -1,5 +1,6 @@
 /** Guide fingers: which note a finger comes from and which it leads to, on one string through a shift. */
-import type { FingeringPlan, PlannedNote, PlannedShift } from '../fingering/report/plan';
+import { groupedBy } from '../fingering/problem/groupedBy';
+import type { FingeringPlan, PlannedNote } from '../fingering/report/plan';
 
 export interface Guide {
   readonly fromUid: string;
@@ -9,26 +10,24 @@ export interface Guide {
 
 export function guidesOf(plan: FingeringPlan): readonly Guide[] {
   const momentOf = new Map(plan.notes.map((note) => [note.uid, note.momentIndex]));
+  const byMoment = groupedBy(plan.notes, ({ momentIndex }) => momentIndex);
   return plan.shifts
     .filter(({ carrier, jump }) => jump === null && (carrier === 'guide' || carrier === 'shape'))
-    .flatMap((shift) => guidesThrough(shift, plan.notes, momentOf));
+    .flatMap(({ fromUid, toUid }) => guidesThrough(byMoment, momentOf.get(fromUid)!, momentOf.get(toUid)!));
 }
 
 /** A finger guides so far back: a note that has long been left shows nothing. */
 const MOST_MOMENTS = 4;
 
 function guidesThrough(
-  { fromUid, toUid }: PlannedShift,
-  notes: readonly PlannedNote[],
-  momentOf: ReadonlyMap<string, number>,
+  byMoment: ReadonlyMap<number, readonly PlannedNote[]>,
+  from: number,
+  to: number,
 ): readonly Guide[] {
-  const [from, to] = [momentOf.get(fromUid)!, momentOf.get(toUid)!];
-  const arriving = notes.filter(({ momentIndex, finger }) => momentIndex === to && finger);
+  const back = Array.from({ length: MOST_MOMENTS }, (_, k) => byMoment.get(from - k) ?? []).flat();
+  const arriving = (byMoment.get(to) ?? []).filter(({ finger }) => finger);
   return arriving.flatMap((note) => {
-    const before = notes.findLast(
-      ({ momentIndex, string }) =>
-        momentIndex <= from && momentIndex > from - MOST_MOMENTS && string === note.string,
-    );
+    const before = back.find(({ string }) => string === note.string);
     return before && before.finger === note.finger && before.fret !== note.fret
       ? [{ fromUid: before.uid, toUid: note.uid, finger: note.finger! }]
       : [];

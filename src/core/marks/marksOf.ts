@@ -7,7 +7,7 @@ import { barreLabel } from './barreLabel';
 import type { MarkCause } from './cause';
 import { causesOf, NO_CAUSES, type NoteCauses, type PlanCauses } from './causesOf';
 import type { Guide } from './guides';
-import type { Mark, MarkState } from './mark';
+import type { Mark, MarkKind, MarkState } from './mark';
 import { positionMarks } from './positionMarks';
 import { stringMarks } from './stringMarks';
 import { type Density, type MarkStyle, PLAIN_MARKS } from './style';
@@ -25,49 +25,81 @@ export interface MarkSource {
   readonly departs: (note: PlannedNote, attribute: MarkAttribute) => string | null;
 }
 
-export interface MarkOptions {
-  readonly ink: Ink;
-  readonly style: MarkStyle;
-  /** Of the plan, where they are known already: an edit changes none of them. */
+/** What a plan asks for where nothing has been inked since. */
+export interface PlainMarks {
+  readonly plan: FingeringPlan;
+  readonly planned: ReadonlyMap<string, PlannedNote>;
   readonly causes: PlanCauses;
+  readonly sourceFor: (ink: Ink) => MarkSource;
+  /** All but those of the strings, whose runs go over inked notes. */
+  readonly marks: readonly Mark[];
 }
 
-/** Ink is shown at once, also before the plan knows of it. */
-export function marksOf(
+/** Made once a plan: an edit changes few of them. */
+export function plainMarks(
   score: Score,
   plan: FingeringPlan,
   roles: ReadonlyMap<string, Role>,
-  { ink = new Map(), style = PLAIN_MARKS, causes = causesOf(score, plan, roles) }: Partial<MarkOptions> = {},
-): readonly Mark[] {
+  style: MarkStyle = PLAIN_MARKS,
+): PlainMarks {
+  const causes = causesOf(score, plan, roles);
   const printed = new Map(score.notes.map((note) => [note.uid, note.printed]));
-  const stateOf = (note: PlannedNote, attribute: MarkAttribute): MarkState => {
-    if ((ink.get(note.uid) ?? NO_INK)[attribute] !== null) return 'ink';
-    const own = printed.get(note.uid)?.[attribute] ?? null;
-    return own !== null && own === note[attribute] ? 'printed' : 'pencil';
-  };
-  const departs = (note: PlannedNote, attribute: MarkAttribute): string | null => {
-    const own = printed.get(note.uid)?.[attribute] ?? null;
-    const shown = ink.get(note.uid)?.[attribute] ?? note[attribute];
-    return own === null || shown === null || own === shown ? null : String(own);
-  };
-  const source: MarkSource = {
+  const sourceFor = (ink: Ink): MarkSource => ({
     ink,
     score,
     roles,
     style,
-    stateOf,
+    stateOf: (note, attribute) => {
+      if ((ink.get(note.uid) ?? NO_INK)[attribute] !== null) return 'ink';
+      const own = printed.get(note.uid)?.[attribute] ?? null;
+      return own !== null && own === note[attribute] ? 'printed' : 'pencil';
+    },
     causesOf: (uid) => causes.byNote.get(uid) ?? NO_CAUSES,
-    departs,
-  };
-  return [
+    departs: (note, attribute) => {
+      const own = printed.get(note.uid)?.[attribute] ?? null;
+      const shown = ink.get(note.uid)?.[attribute] ?? note[attribute];
+      return own === null || shown === null || own === shown ? null : String(own);
+    },
+  });
+  const source = sourceFor(new Map());
+  const marks = [
     ...plan.notes.map((note) => fingerMark(note, source)),
     ...plan.notes.flatMap((note) => pluckMark(note, source)),
-    ...stringMarks(plan.notes, source),
     ...plan.barres.map((barre) => barreMark(barre, style)),
     ...positionMarks(plan),
     ...causes.guides.map(guideMark),
   ].map(withFile);
+  return { plan, planned: new Map(plan.notes.map((note) => [note.uid, note])), causes, sourceFor, marks };
 }
+
+/** All marks at full density. Ink is shown at once, also before the plan knows of it. */
+export function inkedMarks(plain: PlainMarks, ink: Ink): readonly Mark[] {
+  const source = plain.sourceFor(ink);
+  const marks = plain.marks.flatMap((mark): readonly Mark[] => {
+    if (!ink.has(mark.uid) || !BY_NOTE.includes(mark.kind)) return [mark];
+    const note = plain.planned.get(mark.uid)!;
+    if (mark.kind === 'pluck') return pluckMark(note, source).map(withFile);
+    return [withFile(fingerMark(note, source))];
+  });
+  const silent = [...ink].filter(
+    ([uid, { pluck }]) => pluck !== null && plain.planned.get(uid)?.pluck === null,
+  );
+  return [
+    ...marks,
+    // A letter on a note that the plan does not pluck, or has left out.
+    ...silent.flatMap(([uid]) => pluckMark(plain.planned.get(uid)!, source).map(withFile)),
+    ...stringMarks(plain.plan.notes, source).map(withFile),
+  ];
+}
+
+const BY_NOTE: readonly MarkKind[] = ['finger', 'unplanned', 'pluck'];
+
+export const marksOf = (
+  score: Score,
+  plan: FingeringPlan,
+  roles: ReadonlyMap<string, Role>,
+  { ink = new Map(), style = PLAIN_MARKS }: { readonly ink?: Ink; readonly style?: MarkStyle } = {},
+): readonly Mark[] => inkedMarks(plainMarks(score, plan, roles, style), ink);
 
 /** What came with the file stays on the page. */
 const withFile = (mark: Mark): Mark =>

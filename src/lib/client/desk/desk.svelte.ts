@@ -18,8 +18,7 @@ import { DESK_WIDTH, pageWidthFor } from '$core/engraving/widths';
 import type { ImportError } from '$core/formats/importError';
 import { importErrorText } from '$core/messages/en';
 import type { Mark } from '$core/marks/mark';
-import { causesOf, type PlanCauses } from '$core/marks/causesOf';
-import { isShown, marksOf } from '$core/marks/marksOf';
+import { inkedMarks, isShown, type PlainMarks, plainMarks } from '$core/marks/marksOf';
 import { Planning } from './planning.svelte';
 import { Selection } from './selection.svelte';
 import { EditionSession } from './session.svelte';
@@ -45,17 +44,14 @@ export class Desk {
   /** The last sheet that had marks: its room stays. */
   private laidOut: Sheet | null = null;
 
-  private readonly causes: PlanCauses | null = $derived.by(() => {
+  private readonly plain: PlainMarks | null = $derived.by(() => {
     const { score, plan, roles } = this.planning;
-    return score && plan ? causesOf(score, plan, roles) : null;
+    return score && plan ? plainMarks(score, plan, roles, this.session.markStyle) : null;
   });
   /** At full density, with their causes. */
-  readonly marks: readonly Mark[] = $derived.by(() => {
-    const { score, plan, roles } = this.planning;
-    const { causes } = this;
-    const { ink, markStyle: style } = this.session;
-    return score && plan && causes ? marksOf(score, plan, roles, { ink, style, causes }) : [];
-  });
+  readonly marks: readonly Mark[] = $derived.by(() =>
+    this.plain ? inkedMarks(this.plain, this.session.ink) : [],
+  );
   /** The page with its marks; null until it is engraved. */
   readonly sheet: Sheet | null = $derived.by(() => {
     const { page } = this.planning;
@@ -63,7 +59,7 @@ export class Desk {
     const { density, size } = this.session.markStyle;
     const sheet = sheetOf(
       page,
-      this.marks.filter((mark) => isShown(mark, density)),
+      density === 'full' ? this.marks : this.marks.filter((mark) => isShown(mark, density)),
       { before: this.laidOut, roomFor: this.marks, scale: size === 'large' ? LARGE : 1 },
     );
     // Room is given for good once there are marks; before that it is a guess.

@@ -17,6 +17,7 @@ import {
   type Register,
   type Registers,
 } from '$core/fingering/edition/registers';
+import type { MarkStyle } from '$core/marks/style';
 import { type Ink, type InkMarks, NO_INK } from '$core/fingering/problem/ink';
 import { Saver } from './saver.svelte';
 import type { DeskOpening } from './stored';
@@ -34,7 +35,9 @@ export class EditionSession {
 
   readonly ink: Ink = $derived(inkOf(this.registers));
   readonly lens = $derived(lensOf(this.registers));
-  readonly markStyle = $derived(markStyleOf(this.registers));
+  /** Parts, so that only another style is another object. */
+  private readonly markStyleText = $derived(JSON.stringify(markStyleOf(this.registers)));
+  readonly markStyle = $derived(JSON.parse(this.markStyleText) as MarkStyle);
   readonly corrections: readonly Register[] = $derived(
     listRegisters(this.registers).filter(({ attribute }) => isCorrection(attribute)),
   );
