@@ -78,12 +78,8 @@ export function sheetOf(
   marks: readonly Mark[],
   { before = null, roomFor = marks, scale = 1 }: Partial<SheetOptions> = {},
 ): Sheet {
-  const known = before?.engraved === engraved && before.scale === scale ? before : null;
-  const shown = marksBySystem(engraved, marks);
-  const layouts = shown.map((wanted, k) => {
-    const old = known?.systems[k]?.layout;
-    return old && areSame(old.wanted, wanted) ? old : layoutOf(engraved, k, wanted, scale);
-  });
+  const known = maybeKnown(before, engraved, scale);
+  const layouts = layoutsOf(engraved, marks, known, scale);
   const room = roomOf(engraved, layouts, roomFor === marks ? null : marksBySystem(engraved, roomFor), scale);
   const spread = spreadOf(engraved, room, known?.spread ?? null);
   const places = placesOf(engraved, room, movesOf(engraved.systems, spread));
@@ -113,6 +109,20 @@ export function sheetOf(
     scale,
   };
 }
+
+const maybeKnown = (before: Sheet | null, engraved: EngravedPage, scale: number): Sheet | null =>
+  before?.engraved === engraved && before.scale === scale ? before : null;
+
+const layoutsOf = (
+  engraved: EngravedPage,
+  marks: readonly Mark[],
+  known: Sheet | null,
+  scale: number,
+): readonly SystemLayout[] =>
+  marksBySystem(engraved, marks).map((wanted, k) => {
+    const old = known?.systems[k]?.layout;
+    return old && areSame(old.wanted, wanted) ? old : layoutOf(engraved, k, wanted, scale);
+  });
 
 type Place = Pick<SheetSystem, 'top' | 'bottom' | 'by'>;
 
