@@ -87,19 +87,35 @@ function arrivalsOf(plan: FingeringPlan): ReadonlyMap<string, number> {
   );
 }
 
-/** The first time that a formula goes round, by note. */
+/** A figure of the right hand: its letters in the order in which they go round, and how many strokes a round has. */
+interface Pattern {
+  readonly name: string;
+  readonly round: number;
+  readonly fromMoment: number;
+  readonly toMoment: number;
+}
+
+/** The first time that a formula or a figure goes round, by note. */
 function patternsOf(plan: FingeringPlan): ReadonlyMap<string, string> {
+  const formulas = plan.formulas.map(({ formula, fromMoment, toMoment }): Pattern => {
+    const letters = FORMULAS.find(({ id }) => id === formula)?.letters ?? [...formula];
+    return { name: letters.join(' '), round: letters.length, fromMoment, toMoment };
+  });
+  const figures = plan.figures
+    .filter(({ formula }) => formula.length > 0)
+    .map(({ formula, fromMoment, toMoment }): Pattern => {
+      return { name: formula.join(' '), round: formula.length, fromMoment, toMoment };
+    });
   const patterns = new Map<string, string>();
   const seen = new Set<string>();
-  for (const { formula, fromMoment, toMoment } of plan.formulas) {
-    if (seen.has(formula)) continue;
-    seen.add(formula);
-    const round = FORMULAS.find(({ id }) => id === formula)?.letters.length ?? formula.length;
+  for (const { name, round, fromMoment, toMoment } of [...formulas, ...figures]) {
+    if (seen.has(name)) continue;
+    seen.add(name);
     const strokes = plan.strokes.filter(
       ({ momentIndex }) => momentIndex >= fromMoment && momentIndex <= toMoment,
     );
     for (const { uids } of strokes.slice(0, Math.max(LEAST_PATTERN, round)))
-      for (const uid of uids) patterns.set(uid, formula);
+      for (const uid of uids) patterns.set(uid, name);
   }
   return patterns;
 }

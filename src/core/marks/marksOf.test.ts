@@ -66,6 +66,19 @@ describe('a repeated bar', () => {
   });
 });
 
+describe('a figure of the right hand', () => {
+  const bar = [45, 57, 60, 64, 60, 57].map((midi, onset) => noteXml({ midi, onset, length: 1 })).join('');
+  const { plan, marks } = marked(documentXml([bar, bar, bar, bar]));
+
+  it('has its letters where it begins, and not again', () => {
+    const letters = marks.filter((mark) => mark.kind === 'pluck' && isShown(mark, 'teaching'));
+    expect(plan.figures.some(({ formula }) => formula.length > 0) || plan.formulas.length > 0).toBe(true);
+    expect(letters[0]!.causes).toContainEqual(expect.objectContaining({ code: 'pattern' }));
+    expect(letters.length).toBeGreaterThanOrEqual(4);
+    expect(letters.length).toBeLessThan(0.5 * plan.notes.length);
+  });
+});
+
 describe('what came with the file', () => {
   const printed = SCALE.replace(
     '</note>',

@@ -21,7 +21,7 @@ const CAUSES: {
     would === null
       ? 'nothing else says it'
       : `a student would take ${[SIGN_WORDS[sign], would].filter(Boolean).join(' ')}`,
-  pattern: ({ formula }) => `${[...formula].join(' ')} goes round from here`,
+  pattern: ({ formula }) => `${formula} goes round from here`,
   twin: ({ bar }) => `it is played otherwise in bar ${bar}`,
 };
 

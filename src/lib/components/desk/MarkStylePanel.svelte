@@ -41,7 +41,7 @@
       label: 'Right hand',
       chosen: style.pluckSide,
       options: [
-        ['byHand', 'thumb below, fingers above'],
+        ['byHand', 'p below, i m a above'],
         ['above', 'above the staff'],
         ['below', 'below the staff'],
       ],

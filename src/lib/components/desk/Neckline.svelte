@@ -73,7 +73,9 @@
   /** Numerals that stand as high as the words over the neck. */
   const taken = $derived(
     lanes.hand
-      .filter(({ id, position }) => numerals.has(id) && position + HAND - 1 >= highest)
+      .filter(
+        ({ id, position }) => numerals.has(id) && bandTop(position) - 1.5 * unit < top + NECK_WORDS * unit,
+      )
       .map(({ span, position }) => ({
         from: span.x1,
         to: span.x1 + (0.8 + 0.9 * roman(position).length) * unit,
