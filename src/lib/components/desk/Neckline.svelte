@@ -89,7 +89,7 @@
       (a, b) => RANK[a.shift.risk] - RANK[b.shift.risk] || b.shift.distanceMm - a.shift.distanceMm,
     );
     for (const { id, span, shift } of worstFirst) {
-      const room = 0.86 * shiftWords(shift).length * unit;
+      const room = 0.72 * shiftWords(shift).length * unit;
       const near = taken.find(({ from }) => Math.abs(from - span.x2) < unit);
       const tries = [span.x1, (near?.to ?? span.x2) + 0.4 * unit, span.x2 - room - 0.4 * unit];
       const x = tries.find(
