@@ -1,4 +1,5 @@
 /** The planner's questions as the desk asks them: each gets an answer, or null where something newer came first. */
+import { PLAIN_MARKS } from '../core/marks/style';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { PlannerService } from './plannerService';
@@ -25,7 +26,7 @@ describe('the planner as a service', () => {
     expect([bounds?.exact, exact?.exact]).toEqual([false, true]);
     expect(exact!.left[0]!.extraCost).toBe(0);
     expect((await service.scripts())!.script.length).toBeGreaterThan(5);
-    const file = new TextDecoder().decode((await service.exportAs('musicxml'))!);
+    const file = new TextDecoder().decode((await service.exportAs('musicxml', PLAIN_MARKS))!);
     expect(file).toContain('<fingering>');
   });
 
@@ -34,7 +35,7 @@ describe('the planner as a service', () => {
     await service.open(input);
     const [first, file, second] = await Promise.all([
       service.plan(),
-      service.exportAs('musicxml'),
+      service.exportAs('musicxml', PLAIN_MARKS),
       service.plan([]),
     ]);
     expect(first).toBeNull();

@@ -16,6 +16,7 @@ import type { ImportError } from '../core/formats/importError';
 import { type MusicXmlText, readMusicXmlText } from '../core/formats/musicxml/bytes';
 import { type ExportKind, exportFingered } from '../core/formats/musicxml/exportFingered';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
+import type { MarkStyle } from '../core/marks/style';
 import type { Corrections } from '../core/score/corrections';
 import { excerptOf } from '../core/score/excerpt';
 import type { Pluck, Score } from '../core/score/model';
@@ -182,11 +183,11 @@ export class PlannerService {
   }
 
   /** The file with the fingering as it is; never skipped. */
-  exportAs(kind: ExportKind): Promise<Uint8Array | null> {
+  exportAs(kind: ExportKind, style: MarkStyle): Promise<Uint8Array | null> {
     return this.ask(
       'export',
       ({ source, document, planner, ink, corrections }) =>
-        exportFingered(source, document, planner.plan(ink), kind, corrections),
+        exportFingered(source, document, planner.plan(ink), kind, { corrections, style }),
       false,
     );
   }

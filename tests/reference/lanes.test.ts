@@ -53,6 +53,26 @@ describe.each(pieces)('the lanes of %s', async (name) => {
     }
   });
 
+  it('a finger is down wherever its note sounds as written; slides join frets of one string, barres lie where they are planned', () => {
+    const { fingers } = plan;
+    for (const { finger, string, fret, uid } of plan.notes) {
+      if (!finger) continue;
+      const { onsetTicks } = score.notes.find((note) => note.uid === uid)!;
+      const down = fingers.filter(
+        (one) => one.string === string && one.fromTicks <= onsetTicks && one.toTicks > onsetTicks,
+      );
+      expect(down).toContainEqual(expect.objectContaining({ finger, fret }));
+    }
+    for (const { fromTicks, toTicks } of fingers) expect(toTicks).toBeGreaterThan(fromTicks);
+    const lanes = systems.map((system) => systemLanes(page, score, plan, system));
+    for (const { from, to } of lanes.flatMap(({ slides }) => slides)) {
+      expect(from).toMatchObject({ string: to.string, finger: to.finger });
+      expect(from.fret).not.toBe(to.fret);
+    }
+    const barres = new Set(lanes.flatMap((one) => one.barres.map(({ barre }) => barre.fromUid)));
+    expect(barres.size).toBe(plan.barres.length);
+  });
+
   it('every note begins on one lane, and no string sounds twice at once', () => {
     const begun = systems.flatMap((system) =>
       systemLanes(page, score, plan, system).rings.filter((lane) => lane.begins),

@@ -172,6 +172,7 @@ describe.each(readdirSync(folder))('%s', (name) => {
   let score: Score;
   let engraved: EngravedPage;
   let page: EngravedPage;
+  let wanted: readonly Mark[];
   let marks: readonly PlacedMark[];
 
   beforeAll(async () => {
@@ -184,8 +185,20 @@ describe.each(readdirSync(folder))('%s', (name) => {
     const roles = new Map(
       planner.problem.strikes.flatMap((strike) => strike.uids.map((uid) => [uid, strike.role] as const)),
     );
-    const sheet = sheetOf(engraved, marksOf(score, planner.plan(new Map()), roles));
+    wanted = marksOf(score, planner.plan(new Map()), roles);
+    const sheet = sheetOf(engraved, wanted);
     ({ page, marks } = sheet);
+  });
+
+  it('lays out and draws again only the systems in which something has changed', () => {
+    const all = sheetOf(engraved, wanted);
+    const changed = wanted.map((mark) =>
+      mark.id === `finger:${score.notes[0]!.uid}` ? { ...mark, state: 'ink' as const } : mark,
+    );
+    const after = sheetOf(engraved, changed, { before: all });
+    const drawnAgain = after.systems.filter((system, k) => system !== all.systems[k]);
+    expect(drawnAgain.map(({ index }) => index)).toEqual([0]);
+    expect(after.page).toBe(all.page);
   });
 
   it('has a box for every note, inside its system', () => {

@@ -46,9 +46,7 @@ export function placeGuides(
     const line = from && maybeLine(from.box, to.box, space, taken);
     const own = { ...mark, system: to.system, lineTo: null };
     if (line) placed.push({ ...own, box: boxAround(line), line });
-    else {
-      placed.push({ ...own, box: dashBefore(to.box, sizeOf(mark, space, scale), scale * space) });
-    }
+    else placed.push({ ...own, box: dashBefore(to.box, sizeOf(mark, space, scale), scale * space) });
   }
   return placed;
 }
@@ -67,7 +65,7 @@ function maybeLine(from: Box, to: Box, space: number, taken: readonly Box[]): Li
 }
 
 /** A slanted line as small boxes. */
-export function piecesOf({ x1, y1, x2, y2 }: Line, space: number): readonly Box[] {
+function piecesOf({ x1, y1, x2, y2 }: Line, space: number): readonly Box[] {
   const [dx, dy] = [(x2 - x1) / PIECES, (y2 - y1) / PIECES];
   const height = Math.abs(dy) + THICKNESS * space;
   return Array.from({ length: PIECES }, (_, k) => ({

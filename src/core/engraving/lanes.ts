@@ -201,7 +201,7 @@ export function systemLanes(page: EngravedPage, score: Score, plan: LanePlan, sy
 }
 
 /** The hand covers one fret for each finger. */
-const HAND = 4;
+export const HAND = 4;
 
 function fingerLanes(scale: TimeScale, { fingers, positions }: LanePlan): readonly FingerLane[] {
   return fingers.flatMap((stay) => {

@@ -131,7 +131,7 @@ function around(
 }
 
 /** Between the edges of two boxes. */
-export function distance(a: Box, b: Box): number {
+function distance(a: Box, b: Box): number {
   const dx = Math.max(0, b.x - right(a), a.x - right(b));
   const dy = Math.max(0, b.y - bottom(a), a.y - bottom(b));
   return Math.hypot(dx, dy);

@@ -6,7 +6,7 @@ import { CONCERT_FRETBOARD } from '../instrument/fretboard';
 import { ADULT_MEDIUM } from '../instrument/hands';
 import { causeText, markText } from '../messages/marks';
 import { barreLabel } from './barreLabel';
-import { isShown, marksOf } from './marksOf';
+import { inkedMarks, isShown, marksOf, plainMarks } from './marksOf';
 import { type MarkStyle, PLAIN_MARKS } from './style';
 import { barXml, documentXml, noteXml, scoreOrThrow } from '../../../tests/helpers/music';
 
@@ -44,6 +44,21 @@ describe('teaching marks', () => {
         expect.objectContaining({ code: 'shift' }),
       );
     expect(shown.some(({ kind }) => kind === 'position')).toBe(true);
+  });
+});
+
+describe('ink', () => {
+  const { plan } = marked(SCALE);
+  const score = scoreOrThrow(SCALE);
+
+  it('is shown before the plan knows of it, and changes no other mark', () => {
+    const plain = plainMarks(score, plan, new Map());
+    const other = plan.notes[3]!.finger === 4 ? 3 : 4;
+    const before = inkedMarks(plain, new Map());
+    const after = inkedMarks(plain, new Map([['n4', { ...NO_INK, finger: other }]]));
+    expect(after.find(({ id }) => id === 'finger:n4')).toMatchObject({ text: String(other), state: 'ink' });
+    const kept = new Set(before);
+    expect(after.filter((mark) => mark.kind === 'finger' && !kept.has(mark))).toHaveLength(1);
   });
 });
 

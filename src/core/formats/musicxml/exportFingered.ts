@@ -1,5 +1,6 @@
 /** The imported file with a plan in it. */
 import { barreLabel } from '../../marks/barreLabel';
+import { type MarkStyle, PLAIN_MARKS } from '../../marks/style';
 import type { FingeringPlan } from '../../fingering/report/plan';
 import { type Corrections, NO_CORRECTIONS } from '../../score/corrections';
 import { correctionSplices } from './correctionSplices';
@@ -10,12 +11,18 @@ import { fingeringSplices, type NoteFingering } from './writeFingering';
 
 export type ExportKind = 'musicxml' | 'mxl';
 
+export interface ExportOptions {
+  readonly corrections?: Corrections;
+  /** How the edition writes its barres. */
+  readonly style?: MarkStyle;
+}
+
 /** The document's text with the plan's fingering inserted, and the notes corrected where the teacher did so. */
 export function fingeredText(
   source: MusicXmlText,
   document: ScoreDocument,
   plan: FingeringPlan,
-  corrections: Corrections = NO_CORRECTIONS,
+  { corrections = NO_CORRECTIONS, style = PLAIN_MARKS }: ExportOptions = {},
 ): string {
   const fingering = new Map<string, NoteFingering>();
   for (const { uid, finger, string, fret, pluck } of plan.notes) {
@@ -25,7 +32,7 @@ export function fingeredText(
   const barres = plan.barres.map((barre) => ({
     fromUid: barre.fromUid,
     toUid: barre.toUid,
-    label: barreLabel(barre),
+    label: barreLabel(barre, style),
   }));
   const corrected = correctionSplices(document, corrections.notes).splices;
   return applySplices(source.text, [...corrected, ...fingeringSplices(document, fingering, barres)]);
@@ -37,9 +44,9 @@ export function exportFingered(
   document: ScoreDocument,
   plan: FingeringPlan,
   kind: ExportKind,
-  corrections: Corrections = NO_CORRECTIONS,
+  options: ExportOptions = {},
 ): Uint8Array {
-  const text = fingeredText(source, document, plan, corrections);
+  const text = fingeredText(source, document, plan, options);
   if (kind === 'mxl' && source.archive) return writeMusicXmlBytes(source, text);
   const plain = writeMusicXmlBytes({ ...source, archive: null }, text);
   return kind === 'mxl' ? zipScore(plain) : plain;

@@ -108,7 +108,7 @@ function unsaid(midi: number, tuning: Tuning, note: Place, reading: Reading): Le
   return { place, needsFinger: enough?.needsFinger ?? true, needsString: enough?.needsString ?? true };
 }
 
-export const isSame = (a: Place | null, b: Place): boolean =>
+const isSame = (a: Place | null, b: Place): boolean =>
   a !== null && a.string === b.string && a.fret === b.fret && a.finger === b.finger;
 
 const byMoment = (plan: FingeringPlan): readonly (readonly PlannedNote[])[] => [

@@ -103,7 +103,7 @@
     target instanceof HTMLSelectElement;
 
   async function download(kind: ExportKind) {
-    const bytes = await desk.planning.exportAs(kind).catch((error: Error) => {
+    const bytes = await desk.planning.exportAs(kind, desk.session.markStyle).catch((error: Error) => {
       desk.notice = error.message;
       return null;
     });

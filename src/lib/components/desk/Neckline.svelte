@@ -1,6 +1,6 @@
 <!-- The left hand over time: frets up, time across. The hand is a band over four frets, each finger a line while it is down. -->
 <script lang="ts">
-  import type { RingLane, ShiftLane } from '$core/engraving/lanes';
+  import { HAND, type RingLane, type ShiftLane } from '$core/engraving/lanes';
   import type { PlannedShift } from '$core/fingering/report/plan';
   import { roman } from '$core/music/roman';
   import { NECK, NECK_WORDS, roomy, type RowProps } from './lanesLayout';
@@ -10,8 +10,6 @@
   }
   let { lanes, top, unit, left, right, select }: Props = $props();
 
-  /** The hand covers one fret for each finger. */
-  const HAND = 4;
   const LEAST_FRETS = 6;
 
   const stopped = $derived(lanes.rings.filter(({ fret, sounding }) => fret > 0 && sounding !== null));
