@@ -17,6 +17,8 @@ import { exportFingered, fingeredText } from '../../src/core/formats/musicxml/ex
 import { readScore } from '../../src/core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
+import { barreLabel } from '../../src/core/marks/barreLabel';
+import { PLAIN_MARKS } from '../../src/core/marks/style';
 import { midiOf, type Step } from '../../src/core/music/pitch';
 import { documentXml, noteXml } from '../helpers/music';
 
@@ -138,6 +140,16 @@ describe.each(TEXTS)('%s', (_name, text) => {
     const plan = new Planner(again.value.score, CONCERT_FRETBOARD, ADULT_MEDIUM).plan(new Map());
     expect(plan.leftCost).toBe(one.plan.leftCost);
     expect(plan.findings.filter((finding) => finding.code === 'printedDeparture')).toEqual([]);
+  });
+
+  it('writes its barres as the edition does', () => {
+    const document = readScore(one.text);
+    if (!document.ok) throw new Error();
+    const source = { text: one.text, encoding: 'utf-8' as const, byteOrderMark: false, archive: null };
+    const style = { ...PLAIN_MARKS, barreLetter: 'B' as const, barreFraction: 'halves' as const };
+    const out = fingeredText(source, document.value, one.plan, { style });
+    for (const barre of one.plan.barres) expect(out).toContain(`>${barreLabel(barre, style)}<`);
+    if (one.plan.barres.length > 0) expect(out).not.toBe(one.out);
   });
 
   it('comes out of a compressed score the same', () => {
