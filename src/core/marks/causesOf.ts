@@ -2,12 +2,12 @@
 import { groupedBy } from '../fingering/problem/groupedBy';
 import { FORMULAS } from '../fingering/formulas/formulas';
 import type { FingeringPlan, PlannedNote } from '../fingering/report/plan';
-import type { Role } from '../fingering/problem/strike';
 import type { Score } from '../score/model';
 import { twinNotes } from '../survey/twins';
 import type { MarkCause } from './cause';
 import { type Guide, guidesOf } from './guides';
 import { type NoteReading, readPlan } from './reading/readPlan';
+import type { WrittenScore } from './reading/writtenNote';
 
 /** By note; a list is empty where the sign needs not be printed. */
 export interface NoteCauses {
@@ -29,9 +29,9 @@ export interface PlanCauses {
   readonly byNote: ReadonlyMap<string, NoteCauses>;
 }
 
-export function causesOf(score: Score, plan: FingeringPlan, roles: ReadonlyMap<string, Role>): PlanCauses {
+export function causesOf(score: Score, plan: FingeringPlan, written: WrittenScore): PlanCauses {
   const guides = guidesOf(plan);
-  const readings = readPlan(score, plan, roles);
+  const readings = readPlan(written, plan);
   const arrivals = arrivalsOf(plan);
   const guided = new Set(guides.flatMap(({ fromUid, toUid }) => [fromUid, toUid]));
   const twins = twinsOtherwise(score, plan);

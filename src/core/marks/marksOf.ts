@@ -9,6 +9,7 @@ import { causesOf, NO_CAUSES, type NoteCauses, type PlanCauses } from './causesO
 import type { Guide } from './guides';
 import type { Mark, MarkKind, MarkState } from './mark';
 import { positionMarks } from './positionMarks';
+import { type WrittenScore, writtenScore } from './reading/writtenNote';
 import { stringMarks } from './stringMarks';
 import { type Density, type MarkStyle, PLAIN_MARKS } from './style';
 
@@ -30,6 +31,7 @@ export interface PlainMarks {
   readonly plan: FingeringPlan;
   readonly planned: ReadonlyMap<string, PlannedNote>;
   readonly causes: PlanCauses;
+  readonly written: WrittenScore;
   readonly sourceFor: (ink: Ink) => MarkSource;
   /** All but those of the strings, whose runs go over inked notes. */
   readonly marks: readonly Mark[];
@@ -42,7 +44,8 @@ export function plainMarks(
   roles: ReadonlyMap<string, Role>,
   style: MarkStyle = PLAIN_MARKS,
 ): PlainMarks {
-  const causes = causesOf(score, plan, roles);
+  const written = writtenScore(score, plan, roles);
+  const causes = causesOf(score, plan, written);
   const printed = new Map(score.notes.map((note) => [note.uid, note.printed]));
   const sourceFor = (ink: Ink): MarkSource => ({
     ink,
@@ -62,14 +65,16 @@ export function plainMarks(
     },
   });
   const source = sourceFor(new Map());
+  const planned = new Map(plan.notes.map((note) => [note.uid, note]));
   const marks = [
     ...plan.notes.map((note) => fingerMark(note, source)),
     ...plan.notes.flatMap((note) => pluckMark(note, source)),
     ...plan.barres.map((barre) => barreMark(barre, style)),
     ...positionMarks(plan),
+    ...touchMarks(written, planned),
     ...causes.guides.map(guideMark),
   ].map(withFile);
-  return { plan, planned: new Map(plan.notes.map((note) => [note.uid, note])), causes, sourceFor, marks };
+  return { plan, planned, causes, written, sourceFor, marks };
 }
 
 /** All marks at full density. Ink is shown at once, also before the plan knows of it. */
@@ -107,7 +112,8 @@ const withFile = (mark: Mark): Mark =>
     ? { ...mark, causes: [...mark.causes, { code: 'file' }] }
     : mark;
 
-export const isShown = (mark: Mark, density: Density): boolean =>
+/** At the densities that look at each mark alone. */
+export const isShown = (mark: Mark, density: Exclude<Density, 'sparse'>): boolean =>
   density === 'full' || mark.causes.length > 0;
 
 /** A question mark is always worth a sign. */
@@ -173,6 +179,22 @@ const barreMark = (barre: PlannedBarre, style: MarkStyle): Mark => ({
   causes: [{ code: 'barre' }],
   departs: null,
 });
+
+/** A harmonic is written with the fret where it is touched. Source: handbook, "Notation conventions". */
+const touchMarks = (written: WrittenScore, planned: ReadonlyMap<string, PlannedNote>): readonly Mark[] =>
+  written.moments
+    .flat()
+    .filter(({ isTouched }) => isTouched)
+    .flatMap(({ uid }): readonly Mark[] => {
+      const { fret } = planned.get(uid)!;
+      if (fret === null) return [];
+      const id = `touch:${uid}`;
+      const text = `harm. ${fret}`;
+      const causes = [{ code: 'touch' }] as const;
+      return [
+        { id, kind: 'touch', uid, toUid: uid, text, state: 'pencil', below: false, causes, departs: null },
+      ];
+    });
 
 const guideMark = ({ fromUid, toUid, finger }: Guide): Mark => ({
   id: `guide:${toUid}`,

@@ -1,7 +1,7 @@
 /** How a page is marked: what an edition can choose. Source of the choices: handbook 2, "Schools differ". */
 
-/** full: every note. teaching: what a careful editor prints. */
-export const DENSITIES = ['full', 'teaching'] as const;
+/** full: every note. teaching: what a careful editor prints. sparse: the fewest from which all the rest follows. */
+export const DENSITIES = ['full', 'teaching', 'sparse'] as const;
 export type Density = (typeof DENSITIES)[number];
 
 export const BARRE_LETTERS = ['C', 'B'] as const;

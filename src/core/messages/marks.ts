@@ -15,6 +15,7 @@ const CAUSES: {
   guide: () => 'the finger stays on its string through the shift',
   barre: () => 'one finger lies across the strings',
   column: () => 'the rest of its chord is printed',
+  touch: () => 'a harmonic is touched at this fret',
   file: () => 'it came with the file',
   shift: ({ position }) => `the hand comes to ${roman(position)}`,
   habit: ({ would }, sign) =>
@@ -41,6 +42,8 @@ export function markText({ kind, text }: Pick<Mark, 'kind' | 'text'>): string {
       return `guide finger ${text}`;
     case 'barre':
       return `barre ${text}`;
+    case 'touch':
+      return text.replace('harm.', 'harmonic touched at fret');
     case 'unplanned':
       return 'no finger';
     case 'pluck':

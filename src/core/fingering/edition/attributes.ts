@@ -58,6 +58,9 @@ export const ATTRIBUTES = {
   barreFraction: { target: 'piece', value: z.enum(BARRE_FRACTIONS) },
   pluckSide: { target: 'piece', value: z.enum(PLUCK_SIDES) },
   markSize: { target: 'piece', value: z.enum(MARK_SIZES) },
+  barDensity: { target: 'bar', value: z.enum(DENSITIES) },
+  /** The note's signs are printed at every density. */
+  alwaysPrint: { target: 'note', value: z.literal(true) },
 } as const satisfies Readonly<Record<string, { readonly target: TargetKind; readonly value: z.ZodType }>>;
 
 export type Attribute = keyof typeof ATTRIBUTES;
@@ -86,6 +89,8 @@ export const STYLE_ATTRIBUTES = [
   'barreFraction',
   'pluckSide',
   'markSize',
+  'barDensity',
+  'alwaysPrint',
 ] as const satisfies readonly Attribute[];
 export type InkAttribute = (typeof INK_ATTRIBUTES)[number];
 

@@ -5,7 +5,8 @@ import type { BarCorrection, Corrections, NoteCorrection } from '../../score/cor
 import { type Ink, type InkMarks, NO_INK } from '../problem/ink';
 import { DEFAULT_PLAYER, maybePlayer, type Player } from '../../instrument/hands';
 import type { Texture } from '../../figures/texture';
-import { type MarkStyle, PLAIN_MARKS } from '../../marks/style';
+import type { Showing } from '../../marks/shown';
+import { type Density, type MarkStyle, PLAIN_MARKS } from '../../marks/style';
 import type { LeftSchoolId } from '../left/rules/schools';
 import type { RightSchoolId } from '../right/rules/schools';
 import { PLAIN_STYLE, type RightStyle } from '../right/rules/style';
@@ -118,6 +119,15 @@ export function markStyleOf(registers: Registers): MarkStyle {
     barreFraction: set('barreFraction', PLAIN_MARKS.barreFraction),
     pluckSide: set('pluckSide', PLAIN_MARKS.pluckSide),
     size: set('markSize', PLAIN_MARKS.size),
+  };
+}
+
+/** What of the fingering is printed. */
+export function showingOf(registers: Registers): Showing {
+  return {
+    density: markStyleOf(registers).density,
+    densityOfBar: valuesOf<Density>(registers, 'barDensity'),
+    kept: new Set(valuesOf<true>(registers, 'alwaysPrint').keys()),
   };
 }
 

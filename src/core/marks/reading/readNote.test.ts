@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '../../instrument/tuning';
 import { NOTHING_SAID, type Place, positionAfter, readNote, type Reading, type Said } from './readNote';
 
-const START: Reading = { position: 1, barre: null, busy: [], taken: new Set(), before: null };
+const START: Reading = { position: 1, barre: null, busy: [], taken: new Set(), shared: null, before: null };
 const read = (midi: number, reading: Partial<Reading> = {}, said: Partial<Said> = {}) =>
   readNote(midi, STANDARD_TUNING, { ...NOTHING_SAID, ...said }, { ...START, ...reading });
 

@@ -26,6 +26,8 @@ export interface Reading {
   readonly busy: readonly Place[];
   /** Strings that are taken by notes of the same chord. */
   readonly taken: ReadonlySet<number>;
+  /** The same pitch at the same moment in another voice, which has been read already. */
+  readonly shared: Place | null;
   /** Where the same pitch was played last, not long ago. */
   readonly before: Place | null;
 }
@@ -35,14 +37,15 @@ const SPAN = 4;
 const LAST_FINGER = 4;
 
 /**
- * Rules, in this order. A pitch that was played a moment ago stays where it was, if the hand is still there. In first
+ * Rules, in this order. A pitch that two voices write at once is one sound. A pitch that was played a moment ago stays where it was, if the hand is still there. In first
  * position open strings are played open; elsewhere what lies under the hand, then open strings. One finger per fret;
  * where that finger is busy, the next one. A numeral moves the hand as little as it has to.
  * @param midi as it sounds above the capo
  * @returns null where the student would not know
  */
 export function readNote(midi: number, tuning: Tuning, said: Said, reading: Reading): Place | null {
-  const { before, taken } = reading;
+  const { before, shared, taken } = reading;
+  if (shared && (said.string ?? shared.string) === shared.string) return shared;
   const places = STRINGS.filter((string) => !taken.has(string) && (said.string ?? string) === string)
     .map((string) => ({ string, fret: midi - openMidi(tuning, string) }))
     .filter(({ fret }) => fret >= 0);
@@ -55,6 +58,18 @@ export function readNote(midi: number, tuning: Tuning, said: Said, reading: Read
     (reading.position === 1 && open) || under || open || (said.string === null ? null : places[0]);
   return chosen ? { ...chosen, finger: fingerFor(chosen, reading) } : null;
 }
+
+export const isSamePlace = (a: Place | null, b: Place): boolean =>
+  a !== null && a.string === b.string && a.fret === b.fret && a.finger === b.finger;
+
+/**
+ * A natural harmonic is printed with its string and the fret where it is touched: only the finger can be read.
+ * @param at its string and fret
+ */
+export const readHarmonic = (at: Omit<Place, 'finger'>, said: Said, reading: Reading): Place => ({
+  ...at,
+  finger: said.finger ?? fingerFor(at, reading),
+});
 
 const isUnder = (fret: number, position: number) => fret >= position && fret < position + SPAN;
 

@@ -18,7 +18,9 @@ import { DESK_WIDTH, pageWidthFor } from '$core/engraving/widths';
 import type { ImportError } from '$core/formats/importError';
 import { importErrorText } from '$core/messages/en';
 import type { Mark } from '$core/marks/mark';
-import { inkedMarks, isShown, type PlainMarks, plainMarks } from '$core/marks/marksOf';
+import { inkedMarks, type PlainMarks, plainMarks } from '$core/marks/marksOf';
+import { shownMarks } from '$core/marks/shown';
+import { type Density, DENSITIES, PLAIN_MARKS } from '$core/marks/style';
 import { Planning } from './planning.svelte';
 import { Selection } from './selection.svelte';
 import { EditionSession } from './session.svelte';
@@ -52,16 +54,20 @@ export class Desk {
   readonly marks: readonly Mark[] = $derived.by(() =>
     this.plain ? inkedMarks(this.plain, this.session.ink) : [],
   );
+  /** Those of them that the edition prints. */
+  readonly shown: readonly Mark[] = $derived.by(() =>
+    this.plain ? shownMarks(this.plain, this.session.ink, this.session.showing, this.marks) : [],
+  );
   /** The page with its marks; null until it is engraved. */
   readonly sheet: Sheet | null = $derived.by(() => {
     const { page } = this.planning;
     if (!page) return null;
-    const { density, size } = this.session.markStyle;
-    const sheet = sheetOf(
-      page,
-      density === 'full' ? this.marks : this.marks.filter((mark) => isShown(mark, density)),
-      { before: this.laidOut, roomFor: this.marks, scale: size === 'large' ? LARGE : 1 },
-    );
+    const { size } = this.session.markStyle;
+    const sheet = sheetOf(page, this.shown, {
+      before: this.laidOut,
+      roomFor: this.marks,
+      scale: size === 'large' ? LARGE : 1,
+    });
     // Room is given for good once there are marks; before that it is a guess.
     if (this.marks.length > 0) this.laidOut = sheet;
     return sheet;
@@ -265,15 +271,32 @@ export class Desk {
     return correctionsOf(this.session.registers);
   }
 
-  /** The marks of the selected note, whether they are shown or not. */
+  /** The marks of the selected note that are on the page. */
   readonly marksHere: readonly Mark[] = $derived.by(() => {
     const { uid } = this.selection;
-    return this.marks.filter((mark) => (mark.kind === 'guide' ? mark.toUid : mark.uid) === uid);
+    return this.shown.filter((mark) => (mark.kind === 'guide' ? mark.toUid : mark.uid) === uid);
   });
 
-  /** Full or teaching: kept with the edition. */
-  toggleDensity(): void {
-    this.set(PIECE, 'density', this.session.markStyle.density === 'full' ? 'teaching' : null);
+  /** The next density, from full to sparse and back: kept with the edition. */
+  nextDensity(): void {
+    const { density } = this.session.markStyle;
+    this.setDensity(DENSITIES[(DENSITIES.indexOf(density) + 1) % DENSITIES.length]!);
+  }
+
+  setDensity(density: Density): void {
+    if (density !== this.session.markStyle.density)
+      this.set(PIECE, 'density', density === PLAIN_MARKS.density ? null : density);
+  }
+
+  /** Whether the signs of the selected note are printed at every density. */
+  get isAlwaysPrinted(): boolean {
+    const { uid } = this.selection;
+    return uid !== null && this.session.showing.kept.has(uid);
+  }
+
+  toggleAlwaysPrint(): void {
+    const { uid } = this.selection;
+    if (uid) this.set(uid, 'alwaysPrint', this.isAlwaysPrinted ? null : true);
   }
 
   toggleBoard(): void {

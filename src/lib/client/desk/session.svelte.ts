@@ -13,6 +13,7 @@ import {
   lensOf,
   listRegisters,
   markStyleOf,
+  showingOf,
   NO_REGISTERS,
   type Register,
   type Registers,
@@ -38,6 +39,7 @@ export class EditionSession {
   /** Parts, so that only another style is another object. */
   private readonly markStyleText = $derived(JSON.stringify(markStyleOf(this.registers)));
   readonly markStyle = $derived(JSON.parse(this.markStyleText) as MarkStyle);
+  readonly showing = $derived(showingOf(this.registers));
   readonly corrections: readonly Register[] = $derived(
     listRegisters(this.registers).filter(({ attribute }) => isCorrection(attribute)),
   );

@@ -83,8 +83,14 @@ export const SHORTCUTS: readonly Shortcut[] = [
   {
     keys: ['f'],
     shown: 'f',
-    does: 'marks on every note, or what a student needs',
-    run: (desk) => desk.toggleDensity(),
+    does: 'marks on every note, what a student needs, or the fewest',
+    run: (desk) => desk.nextDensity(),
+  },
+  {
+    keys: ['h'],
+    shown: 'h',
+    does: 'print the marks of the note at every density, or not',
+    run: (desk) => desk.toggleAlwaysPrint(),
   },
   { keys: ['g'], shown: 'g', does: 'show or hide the fretboard', run: (desk) => desk.toggleBoard() },
   { keys: ['z'], command: true, shown: 'Ctrl z', does: 'undo', run: (desk) => desk.undo() },

@@ -136,13 +136,13 @@
     <span class="ml-3"><SaveState state={desk.session.saver.state} /></span>
     <div class="ml-auto flex flex-wrap items-center gap-1">
       <div class="join mr-2" role="group" aria-label="Marks on the page">
-        {#each [['full', 'Every note'], ['teaching', 'Teaching']] as const as [density, name] (density)}
+        {#each [['full', 'Every note'], ['teaching', 'Teaching'], ['sparse', 'Fewest']] as const as [density, name] (density)}
           <button
             class="btn btn-sm join-item font-normal"
             class:btn-active={desk.session.markStyle.density === density}
             aria-pressed={desk.session.markStyle.density === density}
-            title="Full or teaching marks (f)"
-            onclick={() => desk.session.markStyle.density !== density && desk.toggleDensity()}>{name}</button
+            title="Which marks are printed (f)"
+            onclick={() => desk.setDensity(density)}>{name}</button
           >
         {/each}
       </div>
@@ -314,7 +314,7 @@
             momentIndex={desk.selection.note.momentIndex}
           />
         {/if}
-        <MarkReasons marks={desk.marksHere} density={desk.session.markStyle.density} />
+        <MarkReasons {desk} />
       {:else if desk.planning.busy && desk.planning.share === 0 && !desk.refusal}
         <p class="text-sm" role="status">Planning both hands …</p>
       {/if}

@@ -1,31 +1,41 @@
-<!-- Which signs of a note a careful editor would print, and why; the others are left out at teaching density. -->
+<!-- Which signs of a note are printed at a density that leaves some out, and why. -->
 <script lang="ts">
-  import type { Mark } from '$core/marks/mark';
-  import type { Density } from '$core/marks/style';
   import { causeText, markText } from '$core/messages/marks';
+  import type { Desk } from '$lib/client/desk/desk.svelte';
 
   interface Props {
-    marks: readonly Mark[];
-    density: Density;
+    desk: Desk;
   }
-  let { marks, density }: Props = $props();
+  let { desk }: Props = $props();
 
-  const printed = $derived(marks.filter(({ causes }) => causes.length > 0));
+  const isKept = $derived(desk.isAlwaysPrinted);
 </script>
 
-{#if density === 'teaching' && marks.length > 0}
+{#if desk.session.markStyle.density !== 'full' && desk.selection.note}
   <section aria-labelledby="printed-heading" class="text-sm" data-testid="mark-reasons">
-    <h3 id="printed-heading" class="mb-1 text-xs">On the page</h3>
-    {#if printed.length === 0}
+    <div class="mb-1 flex items-center justify-between">
+      <h3 id="printed-heading" class="text-xs">On the page</h3>
+      <button
+        class="btn btn-ghost btn-xs font-normal"
+        aria-pressed={isKept}
+        title="Print the marks of this note at every density (h)"
+        onclick={() => desk.toggleAlwaysPrint()}>{isKept ? 'Always printed' : 'Always print'}</button
+      >
+    </div>
+    {#if desk.marksHere.length === 0}
       <p class="text-xs leading-snug opacity-80">Nothing: a student would play it so.</p>
     {/if}
     <ul class="flex flex-col gap-0.5 text-xs leading-snug">
-      {#each printed as mark (mark.id)}
+      {#each desk.marksHere as mark (mark.id)}
         <li>
           <span class="font-semibold {mark.kind === 'pluck' ? 'font-serif italic' : ''}"
             >{markText(mark)}</span
           >:
-          {mark.causes.map((cause) => causeText(cause, mark.kind)).join('; ')}
+          {mark.causes.length > 0
+            ? mark.causes.map((cause) => causeText(cause, mark.kind)).join('; ')
+            : isKept
+              ? 'always printed'
+              : 'the rest of the page is read from it'}
         </li>
       {/each}
     </ul>

@@ -23,6 +23,7 @@
     string: 1.12,
     barre: 1.3,
     position: 1.3,
+    touch: 1.3,
     guide: 1,
   } as const;
   const WEIGHTS = { pencil: 420, ink: 860, printed: 560 } as const;
@@ -44,10 +45,12 @@
   );
   const isStroke = $derived(mark.kind === 'pluck' && (mark.text === 'down' || mark.text === 'up'));
   /** Letters of the right hand are italic whoever wrote them. */
-  const slanted = $derived(mark.kind === 'pluck' || (mark.kind === 'finger' && mark.state === 'pencil'));
+  const slanted = $derived(
+    mark.kind === 'pluck' || mark.kind === 'touch' || (mark.kind === 'finger' && mark.state === 'pencil'),
+  );
   /** Digits and small letters sit a little above the middle of their line. */
   const drop = $derived((mark.kind === 'pluck' ? 0.24 : 0.325) * size);
-  const lineY = $derived(mark.kind === 'barre' || mark.kind === 'position' ? y - 0.1 * unit : y);
+  const lineY = $derived(['barre', 'position', 'touch'].includes(mark.kind) ? y - 0.1 * unit : y);
   const line = $derived(LINES[mark.state] * unit);
   const bracketed = $derived(mark.state === 'printed' && mark.kind !== 'string');
 

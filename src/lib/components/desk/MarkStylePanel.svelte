@@ -25,6 +25,7 @@
       options: [
         ['full', 'on every note'],
         ['teaching', 'what a student needs'],
+        ['sparse', 'the fewest'],
       ],
     },
     {
