@@ -1,42 +1,64 @@
 <!-- The engraved page with the marks over it. Drawing reads the same placed list that the tests read. -->
 <script lang="ts">
   import type { Sheet } from '$core/engraving/sheet';
+  import { untrack } from 'svelte';
   import SystemDrawing from './SystemDrawing.svelte';
+  import { type NoteSets, SystemSlot } from './systemSlot.svelte';
 
-  interface Props {
+  interface Props extends NoteSets {
     sheet: Sheet;
     selectedUid: string | null;
-    conflicts: ReadonlySet<string>;
-    /** Notes that carry a correction, and first notes of bars that something was noticed about. */
-    corrected: ReadonlySet<string>;
-    noticed: ReadonlySet<string>;
     describe: (uid: string) => string;
     select: (uid: string) => void;
   }
   let { sheet, selectedUid, conflicts, corrected, noticed, describe, select }: Props = $props();
 
-  const page = $derived(sheet.page);
-  const selectedSystem = $derived(page.notes.find((note) => note.uid === selectedUid)?.system ?? -1);
+  let slots = $state.raw<readonly SystemSlot[]>([]);
+  let width = $state(0);
+  let space = $state(0);
+  let scale = $state(1);
+  let glyphs = $state('');
+  let systemOf = new Map<string, number>();
+  let notes: Sheet['page']['notes'] | null = null;
+
+  $effect.pre(() => {
+    const { systems, page } = sheet;
+    const sets = { conflicts, corrected, noticed };
+    untrack(() => {
+      width = page.width;
+      space = page.staffSpace;
+      scale = sheet.scale;
+      glyphs = page.glyphs;
+      if (notes !== page.notes) systemOf = new Map(page.notes.map(({ uid, system }) => [uid, system]));
+      notes = page.notes;
+      systems.forEach((system, k) => slots[k]?.fill(system, sets));
+      if (slots.length === systems.length) return;
+      slots = systems.map((system, k) => {
+        const slot = slots[k] ?? new SystemSlot(system);
+        slot.fill(system, sets);
+        return slot;
+      });
+    });
+  });
+
+  // After the slots are there: the note may have come with them.
+  $effect.pre(() => {
+    const uid = selectedUid;
+    const at = uid === null ? -1 : (systemOf.get(uid) ?? -1);
+    slots.forEach((slot, k) => {
+      const own = k === at ? uid : null;
+      untrack(() => (slot.selectedUid = own));
+    });
+  });
 </script>
 
 <div role="group" aria-label="Score with fingering" style:color="var(--paper-ink)" data-testid="score">
   <svg width="0" height="0" class="absolute" aria-hidden="true">
     <!-- The page reader lets only listed drawing elements through. -->
     <!-- eslint-disable-next-line svelte/no-at-html-tags -->
-    {@html page.glyphs}
+    {@html glyphs}
   </svg>
-  {#each sheet.systems as system (system.index)}
-    <SystemDrawing
-      {system}
-      width={page.width}
-      space={page.staffSpace}
-      scale={sheet.scale}
-      selectedUid={system.index === selectedSystem ? selectedUid : null}
-      {conflicts}
-      {corrected}
-      {noticed}
-      {describe}
-      {select}
-    />
+  {#each slots as slot, k (k)}
+    <SystemDrawing {slot} {width} {space} {scale} {describe} {select} />
   {/each}
 </div>

@@ -1,26 +1,22 @@
 <!-- One system with its marks. It is drawn again only when something of its own has changed, and painted where it is seen. -->
 <script lang="ts">
   import type { NoteBox } from '$core/engraving/page';
-  import type { SheetSystem } from '$core/engraving/sheet';
   import { tick } from 'svelte';
   import MarkShape from './MarkShape.svelte';
+  import type { SystemSlot } from './systemSlot.svelte';
 
   interface Props {
-    system: SheetSystem;
+    slot: SystemSlot;
     width: number;
     space: number;
     scale: number;
-    /** Null while the selected note stands in another system. */
-    selectedUid: string | null;
-    conflicts: ReadonlySet<string>;
-    corrected: ReadonlySet<string>;
-    noticed: ReadonlySet<string>;
     describe: (uid: string) => string;
     select: (uid: string) => void;
   }
-  let { system, width, space, scale, selectedUid, conflicts, corrected, noticed, describe, select }: Props =
-    $props();
+  let { slot, width, space, scale, describe, select }: Props = $props();
 
+  const system = $derived(slot.system);
+  const selectedUid = $derived(slot.selectedUid);
   const height = $derived(system.bottom - system.top);
   const drawing = $derived(system.drawing);
   const selected = $derived(
@@ -105,11 +101,11 @@
     </g>
     <g aria-hidden="true" data-testid="marks">
       {#each system.marks as mark (mark.id)}
-        <MarkShape {mark} {space} {scale} conflict={conflicts.has(mark.uid)} />
+        <MarkShape {mark} {space} {scale} conflict={slot.conflicts.has(mark.uid)} />
       {/each}
     </g>
     {#each system.notes as note (note.uid)}
-      {#if corrected.has(note.uid)}
+      {#if slot.corrected.has(note.uid)}
         <rect
           data-corrected={note.uid}
           x={note.x - 0.22 * space}
@@ -123,7 +119,7 @@
           stroke-dasharray="{0.28 * space} {0.2 * space}"
         />
       {/if}
-      {#if noticed.has(note.uid)}
+      {#if slot.noticed.has(note.uid)}
         <text
           data-noticed={note.uid}
           x={note.x}
