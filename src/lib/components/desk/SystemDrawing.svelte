@@ -1,6 +1,5 @@
 <!-- One system with its marks. It is drawn again only when something of its own has changed, and painted where it is seen. -->
 <script lang="ts">
-  import type { NoteBox } from '$core/engraving/page';
   import { tick } from 'svelte';
   import MarkShape from './MarkShape.svelte';
   import type { SystemSlot } from './systemSlot.svelte';
@@ -39,25 +38,21 @@
   $effect(() => {
     if (!selected) return;
     const { uid } = selected;
+    let own: SVGElement | null = null;
     void tick().then(() => {
       highlight?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
-      focusNote(uid);
+      own = notes?.querySelector<SVGElement>(`[data-note="${uid}"]`) ?? null;
+      // Not in the markup: while it has the focus, losing its place in the order of keys lays the whole page out.
+      own?.setAttribute('tabindex', '0');
+      focus(own);
     });
+    return () => void tick().then(() => tick().then(() => own?.setAttribute('tabindex', '-1')));
   });
 
   /** The focus goes with the selection, but for whoever is typing. */
-  function focusNote(uid: string): void {
-    const { activeElement } = document;
-    if (activeElement?.matches('input, textarea, select')) return;
-    notes?.querySelector<SVGElement>(`[data-note="${uid}"]`)?.focus({ preventScroll: true });
+  function focus(note: SVGElement | null): void {
+    if (!document.activeElement?.matches('input, textarea, select')) note?.focus({ preventScroll: true });
   }
-
-  const hitBox = (note: NoteBox) => ({
-    x: note.x - 0.9 * space,
-    y: note.y - 0.15 * space,
-    width: note.width + 1.1 * space,
-    height: note.height + 0.3 * space,
-  });
 </script>
 
 <div class="system" style:aspect-ratio="{width} / {height}">
@@ -130,11 +125,14 @@
         >
       {/if}
       <rect
-        {...hitBox(note)}
+        x={note.x - 0.9 * space}
+        y={note.y - 0.15 * space}
+        width={note.width + 1.1 * space}
+        height={note.height + 0.3 * space}
         fill="transparent"
         class="cursor-pointer"
         role="button"
-        tabindex={note.uid === selectedUid ? 0 : -1}
+        tabindex="-1"
         aria-label={describe(note.uid)}
         aria-pressed={note.uid === selectedUid}
         data-note={note.uid}
