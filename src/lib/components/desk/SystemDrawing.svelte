@@ -1,7 +1,8 @@
 <!-- One system with its marks. It is drawn again only when something of its own has changed, and painted where it is seen. -->
 <script lang="ts">
   import { tick } from 'svelte';
-  import MarkShape from './MarkShape.svelte';
+  import { markSvg } from '$core/engraving/markSvg';
+  import { SCREEN } from './screenDrawing';
   import type { SystemSlot } from './systemSlot.svelte';
 
   interface Props {
@@ -15,6 +16,12 @@
   let { slot, width, space, scale, describe, select }: Props = $props();
 
   const system = $derived(slot.system);
+  /** One drawing for all: a browser reads it faster than it makes hundreds of elements one by one. */
+  const marks = $derived(
+    system.marks
+      .map((mark) => markSvg(mark, { ...SCREEN, space, scale }, slot.conflicts.has(mark.uid)))
+      .join(''),
+  );
   const selectedUid = $derived(slot.selectedUid);
   const height = $derived(system.bottom - system.top);
   const drawing = $derived(system.drawing);
@@ -95,9 +102,8 @@
       {/each}
     </g>
     <g aria-hidden="true" data-testid="marks">
-      {#each system.marks as mark (mark.id)}
-        <MarkShape {mark} {space} {scale} conflict={slot.conflicts.has(mark.uid)} />
-      {/each}
+      <!-- eslint-disable-next-line svelte/no-at-html-tags -->
+      {@html marks}
     </g>
     {#each system.notes as note (note.uid)}
       {#if slot.corrected.has(note.uid)}
