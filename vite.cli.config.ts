@@ -3,7 +3,7 @@ import { defineConfig } from 'vite';
 
 export default defineConfig({
   publicDir: false,
-  ssr: { noExternal: true, external: ['verovio', 'abcjs'] },
+  ssr: { noExternal: true, external: ['verovio', 'abcjs', 'pdfkit', 'svg-to-pdfkit'] },
   build: {
     ssr: 'src/cli/oculon.ts',
     outDir: 'build/cli',

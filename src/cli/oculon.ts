@@ -2,6 +2,7 @@
 import { LEFT_SCHOOL_IDS } from '../core/fingering/left/rules/schools';
 import { RIGHT_SCHOOL_IDS } from '../core/fingering/right/rules/schools';
 import { PLAYERS } from '../core/instrument/hands';
+import { INCLUDABLE } from '../core/copy/paper';
 
 const USAGE = `./oculon plan FILE… [--out DIR] [--school ID] [--right-school ID] [--profile FILE] [--takes N]
   FILE is .musicxml, .xml, .mxl, .mei or .abc. Writes DIR/NAME.result.json and DIR/NAME.fingered.musicxml.
@@ -12,6 +13,15 @@ const USAGE = `./oculon plan FILE… [--out DIR] [--school ID] [--right-school I
                      "scaleLengthMm", and fields of the profile that differ from it
   --takes N          so many alternatives
 Ends with 0, or with 2 when a file or an option could not be used.
+
+./oculon print FILE… [--density full|teaching|sparse] [--paper a4|letter] [--out DIR]
+  Writes DIR/NAME.pdf: the fingered score as the student gets it.
+  --density D        marks on every note, what a student needs (default), or the fewest
+  --paper P, --landscape, --staff normal|large|largest
+  --include A,B      ${INCLUDABLE.join(', ')} (default: legend)
+  --count BARS       bars that are counted, “3, 5-8”; all where none is named
+  --alike            proposed and printed marks look the same
+  --school, --right-school, --profile: as above
 
 ./oculon check FILE… [--school ID] [--right-school ID] [--profile FILE]
   Judges the fingering written in the files: findings as JSON on standard output.
@@ -24,6 +34,7 @@ const [command, ...rest] = process.argv.slice(2);
 /** What a command needs is loaded when it is called. */
 const COMMANDS: Readonly<Record<string, () => Promise<number>>> = {
   plan: async () => (await import('./planCommand')).planCommand(rest),
+  print: async () => (await import('./printCommand')).printCommand(rest),
   check: async () => (await import('./checkCommand')).checkCommand(rest),
 };
 

@@ -5,6 +5,7 @@ import { joinPages } from '../core/engraving/joinPages';
 import { readEngravedPage } from '../core/engraving/readPage';
 import type { EngravedPage } from '../core/engraving/page';
 import { DESK_WIDTH } from '../core/engraving/widths';
+import { breakLines, type NaturalBar } from '../core/copy/breakLines';
 import { type EngravingText, engravingSplices, maybeBeginning } from '../core/formats/musicxml/engravingText';
 import { type Corrections, NO_CORRECTIONS } from '../core/score/corrections';
 import type { ScoreDocument } from '../core/formats/musicxml/readScore';
@@ -68,13 +69,47 @@ export async function maybeEngraveBeginning(
   return beginning && draw(text, beginning, pageWidth);
 }
 
+/** In the engraver's units: as wide as it can be. */
+const ENDLESS = 100_000;
+
+/** A system of its own for each paper: bars as wide as they want to be first, then systems where they are told to end. */
+export async function engraveForPaper(
+  text: string,
+  document: ScoreDocument,
+  corrections: Corrections,
+  { pageWidth, endsOf }: { readonly pageWidth: number; readonly endsOf: (bar: number) => NaturalBar['ends'] },
+): Promise<EngravedPage> {
+  const endless = await draw(text, engravingSplices(document, corrections), ENDLESS, 'none');
+  const room = { width: (pageWidth * 10) / endless.staffSpace, head: headOf(endless) };
+  const firsts = breakLines(naturalBars(endless, endsOf), room);
+  const splices = engravingSplices(document, corrections, new Set(firsts));
+  return draw(text, splices, pageWidth, 'encoded');
+}
+
+/** In staff spaces. */
+function naturalBars(
+  { bars, staffSpace }: EngravedPage,
+  endsOf: (bar: number) => NaturalBar['ends'],
+): readonly NaturalBar[] {
+  return bars.map(({ left, right }, k) => ({ width: (right - left) / staffSpace, ends: endsOf(k) }));
+}
+
+/** Clef and key of a system: about what the first bar has before its first note, without the metre. In staff spaces. */
+function headOf({ bars, notes, staffSpace }: EngravedPage): number {
+  const first = Math.min(...notes.map(({ x }) => x));
+  const METRE = 3;
+  return Math.max(3, (first - bars[0]!.left) / staffSpace - METRE);
+}
+
 async function draw(
   text: string,
   { splices, placeKeepers }: EngravingText,
   pageWidth: number,
+  breaks: 'auto' | 'none' | 'encoded' = 'auto',
 ): Promise<EngravedPage> {
   const engraver = await loadEngraver();
-  engraver.setOptions({ ...OPTIONS, pageWidth });
+  const margins = breaks === 'auto' ? {} : { pageMarginLeft: 0, pageMarginRight: 0 };
+  engraver.setOptions({ ...OPTIONS, ...margins, pageWidth, breaks });
   if (!engraver.loadData(applySplices(text, splices))) throw new Error(`engraver: ${engraver.getLog()}`);
   const keepers = new Set(placeKeepers);
   const sheets = Array.from({ length: engraver.getPageCount() }, (_, k) => engraver.renderToSVG(k + 1));

@@ -1,4 +1,4 @@
-/** Imports point one way: routes → lib → core; workers and cli → core. The core knows neither Node nor the DOM. */
+/** Imports point one way: routes → lib → core; workers, print and cli → core. The core knows neither Node nor the DOM. */
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { dirname, join, relative, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -15,8 +15,9 @@ const MAY_USE: Readonly<Record<string, readonly string[]>> = {
   core: ['core'],
   workers: ['core', 'workers'],
   foreign: ['core', 'foreign'],
-  cli: ['core', 'cli', 'foreign'],
-  lib: ['core', 'lib', 'workers', 'foreign'],
+  print: ['core', 'print'],
+  cli: ['core', 'cli', 'foreign', 'workers', 'print'],
+  lib: ['core', 'lib', 'workers', 'foreign', 'print'],
   routes: ['core', 'lib', 'routes'],
 };
 const CORE_PACKAGES = new Set(['zod', 'saxes', 'fflate']);

@@ -21,6 +21,7 @@ const page = (uid: string): EngravedPage => ({
       tempos: [{ box, svg: '<text/>' }],
     },
   ],
+  bars: [{ system: 0, left: 0, right: 100 }],
 });
 
 describe('sheets joined to one page', () => {
@@ -29,6 +30,7 @@ describe('sheets joined to one page', () => {
     expect(joined).toMatchObject({ width: 100, height: 100 });
     expect(joined.notes[1]).toMatchObject({ uid: 'n2', y: 60, system: 1, keeper: { y: 60 } });
     expect(joined.systems[1]).toMatchObject({ staffTop: 55, staffBottom: 75, obstacles: [{ y: 60 }] });
+    expect(joined.bars.map(({ system }) => system)).toEqual([0, 1]);
     expect(joined.systems.map(({ svg }) => svg)).toEqual([
       '<g>n1</g>',
       '<g transform="translate(0, 50)"><g>n2</g></g>',

@@ -33,6 +33,13 @@ export interface MovableWords {
   readonly svg: string;
 }
 
+/** Where a bar stands: from its first to its last line. */
+export interface BarBox {
+  readonly system: number;
+  readonly left: number;
+  readonly right: number;
+}
+
 export interface EngravedPage {
   readonly width: number;
   readonly height: number;
@@ -44,6 +51,8 @@ export interface EngravedPage {
   readonly firstLine: string;
   readonly notes: readonly NoteBox[];
   readonly systems: readonly SystemBox[];
+  /** In the order of the music. */
+  readonly bars: readonly BarBox[];
 }
 
 export const right = (box: Box): number => box.x + box.width;

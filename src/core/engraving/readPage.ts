@@ -3,7 +3,7 @@
  * that are not on the lists are dropped, so that no markup of a file ever reaches the page.
  */
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
-import type { Box, EngravedPage, NoteBox, SystemBox } from './page';
+import type { BarBox, Box, EngravedPage, NoteBox, SystemBox } from './page';
 
 const ELEMENTS = new Set([
   'g',
@@ -125,6 +125,9 @@ class PageReader {
   private readonly open: Open[] = [];
   private readonly notes = new Map<string, { box: Box; keeper: Box | null; system: number }>();
   private readonly systems: GrowingSystem[] = [];
+  private readonly bars: BarBox[] = [];
+  /** Bars that have begun: the first staff line in one says where it stands. */
+  private begun = 0;
   private width = 0;
   private height = 0;
   /** The page's margin: boxes are written inside it, the page is drawn around it. */
@@ -151,6 +154,7 @@ class PageReader {
       firstLine: this.firstLine(),
       notes: this.noteBoxes(),
       systems: this.systems.map((system) => this.toSystem(system)),
+      bars: this.bars,
     };
   }
 
@@ -159,6 +163,7 @@ class PageReader {
     const { kind, isBox } = kindOf(attributes);
     const isSystem = kind === 'system' && !isBox;
     if (isSystem) this.systems.push(newSystem(this.out.length));
+    if (kind === 'measure' && !isBox) this.begun++;
     if (kind === 'tempo' && !isBox)
       this.systems.at(-1)?.tempos.push({ from: this.out.length, to: 0, box: null });
     this.readPlace(kind, attributes);
@@ -288,6 +293,8 @@ class PageReader {
     system.bottom = Math.max(system.bottom, y1);
     system.left = Math.min(system.left, x1);
     system.right = Math.max(system.right, x2);
+    if (this.bars.length < this.begun)
+      this.bars.push({ system: this.systems.length - 1, left: x1, right: x2 });
   }
 
   private noteBoxes(): NoteBox[] {

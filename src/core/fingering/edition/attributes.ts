@@ -59,6 +59,8 @@ export const ATTRIBUTES = {
   pluckSide: { target: 'piece', value: z.enum(PLUCK_SIDES) },
   markSize: { target: 'piece', value: z.enum(MARK_SIZES) },
   barDensity: { target: 'bar', value: z.enum(DENSITIES) },
+  /** What the teacher says of a bar: printed under the copy. */
+  remark: { target: 'bar', value: name(400) },
   /** The note's signs are printed at every density. */
   alwaysPrint: { target: 'note', value: z.literal(true) },
 } as const satisfies Readonly<Record<string, { readonly target: TargetKind; readonly value: z.ZodType }>>;
@@ -90,6 +92,7 @@ export const STYLE_ATTRIBUTES = [
   'pluckSide',
   'markSize',
   'barDensity',
+  'remark',
   'alwaysPrint',
 ] as const satisfies readonly Attribute[];
 export type InkAttribute = (typeof INK_ATTRIBUTES)[number];

@@ -131,6 +131,10 @@ export function showingOf(registers: Registers): Showing {
   };
 }
 
+/** The teacher's remarks, by bar. */
+export const remarksOf = (registers: Registers): ReadonlyMap<string, string> =>
+  valuesOf<string>(registers, 'remark');
+
 /** The corrections of the score, read from their texts. */
 export function correctionsOf(registers: Registers): Corrections {
   const notes = new Map<string, NoteCorrection>();

@@ -29,12 +29,17 @@ export function maybeBeginning(
   return { ...whole, splices: withoutRange(whole.splices, first.start, measures.at(-1)!.end) };
 }
 
-export function engravingSplices(document: ScoreDocument, corrections: Corrections): EngravingText {
+/** @param systemsBegin indices of the bars that begin a system; null lets the engraver break as it likes */
+export function engravingSplices(
+  document: ScoreDocument,
+  corrections: Corrections,
+  systemsBegin: ReadonlySet<number> | null = null,
+): EngravingText {
   const tablatureAlone = isTablatureAlone(document);
   const corrected = correctionSplices(document, corrections.notes, tablatureAlone);
   const hidden = tablatureStaves(document);
   const gone = outOfSight(document, hidden);
-  const splices: Splice[] = [...corrected.splices, ...gone];
+  const splices: Splice[] = [...corrected.splices, ...gone, ...breaks(document, systemsBegin)];
   const placeKeepers: string[] = [];
   for (const [note, uid] of uidsOf(document.part, document.uids)) {
     if (hidden.has(childText(note, 'staff') ?? '1')) continue;
@@ -51,6 +56,13 @@ export function engravingSplices(document: ScoreDocument, corrections: Correctio
   }
   return { splices, placeKeepers };
 }
+
+const breaks = (document: ScoreDocument, systemsBegin: ReadonlySet<number> | null): readonly Splice[] =>
+  childrenNamed(document.part, 'measure').flatMap((measure, k) =>
+    k > 0 && systemsBegin?.has(k)
+      ? [{ at: measure.openEnd, remove: 0, insert: '<print new-system="yes"/>' }]
+      : [],
+  );
 
 const removal = (element: XmlElement, insert = ''): Splice => ({
   at: element.start,

@@ -1,0 +1,68 @@
+/** What an edition gives to its copy. */
+import type { HandAction } from '../fingering/left/explain/handScript';
+import {
+  correctionsOf,
+  inkOf,
+  markStyleOf,
+  type Registers,
+  remarksOf,
+  showingOf,
+} from '../fingering/edition/registers';
+import type { Role } from '../fingering/problem/strike';
+import type { FingeringPlan } from '../fingering/report/plan';
+import { LARGE } from '../engraving/sizes';
+import { plainMarks } from '../marks/marksOf';
+import { shownMarks } from '../marks/shown';
+import type { Density } from '../marks/style';
+import { openStringNames } from '../messages/en';
+import type { Fretboard } from '../instrument/fretboard';
+import type { Score } from '../score/model';
+import type { CopyOptions } from './paper';
+import type { CopySource } from './source';
+
+export interface Fingered {
+  readonly score: Score;
+  readonly plan: FingeringPlan;
+  readonly roles: ReadonlyMap<string, Role>;
+  readonly registers: Registers;
+  readonly board: Fretboard;
+  /** Empty where no walk-through is wanted. */
+  readonly script: readonly HandAction[];
+}
+
+export interface Imprint {
+  readonly title: string;
+  readonly imprint: string;
+}
+
+export function copySource(
+  { score, plan, roles, registers, board, script }: Fingered,
+  { density }: Pick<CopyOptions, 'density'>,
+  { title, imprint }: Imprint,
+): CopySource {
+  const style = markStyleOf(registers);
+  const own = showingOf(registers);
+  const wanted = density === null ? own : { ...own, density, densityOfBar: new Map() };
+  return {
+    score,
+    plan,
+    marks: shownMarks(plainMarks(score, plan, roles, style), inkOf(registers), wanted),
+    markScale: style.size === 'large' ? LARGE : 1,
+    corrections: correctionsOf(registers).bars,
+    remarks: remarksOf(registers),
+    script,
+    board,
+    title,
+    subtitle: subtitleOf(score),
+    imprint,
+  };
+}
+
+export const densityOfCopy = (registers: Registers, { density }: Pick<CopyOptions, 'density'>): Density =>
+  density ?? markStyleOf(registers).density;
+
+/** The tuning where it is not the usual one, and the capo. */
+function subtitleOf({ tuningId, capo }: Score): string {
+  const tuning = tuningId === 'standard' ? [] : [`Tuning ${openStringNames(tuningId)}`];
+  return [...tuning, ...(capo > 0 ? [`Capo at fret ${capo}`] : [])].join(' · ');
+}
