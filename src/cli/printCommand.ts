@@ -4,6 +4,7 @@ import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { composeCopy } from '../core/copy/compose';
 import { copySource } from '../core/copy/copySource';
+import { imprintOf } from '../core/copy/fileName';
 import { PAPER_LETTERING } from '../core/copy/lettering';
 import { type CopyOptions, copyOptionsSchema, INCLUDABLE, PAPER_IDS, STAFF_SIZES } from '../core/copy/paper';
 import { NO_REGISTERS } from '../core/fingering/edition/registers';
@@ -98,7 +99,7 @@ async function printFile(path: string, { out, player, copy, counted }: Options):
     script: copy.include.includes('hotSpots') ? planner.script(ink) : [],
   };
   const title = score.title || stem;
-  const pages = composeCopy(engraved, copySource(fingered, copy, { title, imprint: dateText(date) }), {
+  const pages = composeCopy(engraved, copySource(fingered, copy, { title, imprint: imprintOf(date, null) }), {
     options: copy,
     density: copy.density ?? 'teaching',
     countedBars: counted,
@@ -107,6 +108,3 @@ async function printFile(path: string, { out, player, copy, counted }: Options):
   writeFileSync(join(out, `${stem}.pdf`), await pdfOf(pages, { title, date }));
   return 0;
 }
-
-const dateText = (date: Date): string =>
-  date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });

@@ -72,16 +72,27 @@ export async function maybeEngraveBeginning(
 /** In the engraver's units: as wide as it can be. */
 const ENDLESS = 100_000;
 
+export interface PaperOptions {
+  readonly pageWidth: number;
+  readonly endsOf: (bar: number) => NaturalBar['ends'];
+  /** Bars that systems of their own are made of. */
+  readonly only: { readonly from: number; readonly to: number } | null;
+}
+
 /** A system of its own for each paper: bars as wide as they want to be first, then systems where they are told to end. */
 export async function engraveForPaper(
   text: string,
   document: ScoreDocument,
   corrections: Corrections,
-  { pageWidth, endsOf }: { readonly pageWidth: number; readonly endsOf: (bar: number) => NaturalBar['ends'] },
+  { pageWidth, endsOf, only }: PaperOptions,
 ): Promise<EngravedPage> {
   const endless = await draw(text, engravingSplices(document, corrections), ENDLESS, 'none');
   const room = { width: (pageWidth * 10) / endless.staffSpace, head: headOf(endless) };
-  const firsts = breakLines(naturalBars(endless, endsOf), room);
+  const bars = naturalBars(endless, endsOf);
+  const linesFrom = (from: number, end: number) =>
+    breakLines(bars.slice(from, end), room).map((first) => first + from);
+  const ends = only ? [0, only.from, only.to + 1, bars.length] : [0, bars.length];
+  const firsts = ends.slice(1).flatMap((end, k) => linesFrom(ends[k]!, end));
   const splices = engravingSplices(document, corrections, new Set(firsts));
   return draw(text, splices, pageWidth, 'encoded');
 }

@@ -20,7 +20,7 @@ const MAY_USE: Readonly<Record<string, readonly string[]>> = {
   lib: ['core', 'lib', 'workers', 'foreign', 'print'],
   routes: ['core', 'lib', 'routes'],
 };
-const CORE_PACKAGES = new Set(['zod', 'saxes', 'fflate']);
+const CORE_PACKAGES = new Set(['zod', 'saxes', 'fflate', 'midi-file']);
 
 const filesBelow = (folder: string): string[] =>
   readdirSync(folder).flatMap((name) => {

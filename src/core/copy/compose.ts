@@ -38,13 +38,12 @@ const GAP = 1.2;
 const MOST_ADDED = 5;
 const REST_QUARTERS = 0.5;
 
-export function composeCopy(
+/** The systems as they are to be drawn. */
+export function blocksOf(
   engraved: EngravedPage,
   source: CopySource,
-  setting: Setting,
-): readonly CopyPage[] {
-  const { options, lettering } = setting;
-  const sheet = sheetOfPaper(options);
+  { options, lettering, countedBars }: Setting,
+): readonly SystemBlock[] {
   const marks =
     options.looks === 'alike'
       ? source.marks.map((mark) => ({ ...mark, state: 'ink' as const, departs: null }))
@@ -53,12 +52,12 @@ export function composeCopy(
     ...lettering,
     mark: (_state: unknown, slanted: boolean) => lettering.mark(slanted ? 'pencil' : 'printed', slanted),
   };
-  const blocks = systemBlocks(
+  return systemBlocks(
     engraved,
     { ...source, marks },
     {
       include: options.include,
-      counted: barsNamed(source.score, setting.countedBars),
+      counted: barsNamed(source.score, countedBars),
       drawing: {
         colours: BLACK,
         clearing: 'field',
@@ -67,13 +66,23 @@ export function composeCopy(
       lettering,
     },
   );
+}
+
+export function composeCopy(
+  engraved: EngravedPage,
+  source: CopySource,
+  setting: Setting,
+): readonly CopyPage[] {
+  const { options, lettering } = setting;
+  const sheet = sheetOfPaper(options);
+  const blocks = blocksOf(engraved, source, setting);
   const bodies = [...musicPages(blocks, source, sheet, lettering)];
   const after = afterMusic(source, setting, sheet);
   // A short list goes under the last system, if there is room.
   const last = bodies.at(-1);
   for (const one of after) {
     const under = one.mayFollow && last === bodies.at(-1) ? last : undefined;
-    if (under && under.end + one.gap + one.height <= sheet.bottom) {
+    if (under && under.end + one.gap + one.height <= sheet.bottom - footHeight(sheet)) {
       under.parts.push(moved(one.svg, sheet.left, under.end + one.gap));
       under.end += one.gap + one.height;
     } else
@@ -95,6 +104,7 @@ interface Body {
 
 const mm = (sheet: Sheet, length: number) => length * sheet.unitsPerMm;
 const runningHeight = (sheet: Sheet) => mm(sheet, 8);
+const footHeight = (sheet: Sheet) => mm(sheet, 9);
 const titleHeight = (sheet: Sheet) => mm(sheet, 16);
 const moved = (svg: string, x: number, y: number) =>
   `<g transform="translate(${x.toFixed(1)}, ${y.toFixed(1)})">${svg}</g>`;
@@ -105,9 +115,8 @@ function musicPages(
   sheet: Sheet,
   lettering: Lettering,
 ): readonly Body[] {
-  const foot = mm(sheet, 9);
   const tops = (page: number) => sheet.top + (page === 0 ? titleHeight(sheet) : runningHeight(sheet));
-  const room = (page: number) => sheet.bottom - foot - tops(page);
+  const room = (page: number) => sheet.bottom - footHeight(sheet) - tops(page);
   const rests = blocks.map((block, k) => ({
     height: block.height,
     restsAtEnd: isRestAround(source, block.lastBar, blocks[k + 1]?.firstBar ?? null),

@@ -43,3 +43,13 @@ export const packedForEver = (content: Uint8Array, contentType: string): Respons
       'cache-control': 'private, max-age=31536000, immutable',
     },
   });
+
+/** A file to be saved under its name. */
+export const fileAnswer = (content: Uint8Array, name: string, contentType: string): Response =>
+  new Response(new Uint8Array(content), {
+    headers: {
+      'content-type': contentType,
+      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+      'cache-control': 'no-store',
+    },
+  });

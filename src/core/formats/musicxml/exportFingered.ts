@@ -7,6 +7,7 @@ import { correctionSplices } from './correctionSplices';
 import { type MusicXmlText, writeMusicXmlBytes, zipScore } from './bytes';
 import type { ScoreDocument } from './readScore';
 import { applySplices } from './splice';
+import type { SaidSigns } from '../../marks/said';
 import { fingeringSplices, type NoteFingering } from './writeFingering';
 
 export type ExportKind = 'musicxml' | 'mxl';
@@ -15,6 +16,8 @@ export interface ExportOptions {
   readonly corrections?: Corrections;
   /** How the edition writes its barres. */
   readonly style?: MarkStyle;
+  /** What is printed, where that is not everything. */
+  readonly signs?: SaidSigns | null;
 }
 
 /** The document's text with the plan's fingering inserted, and the notes corrected where the teacher did so. */
@@ -22,18 +25,31 @@ export function fingeredText(
   source: MusicXmlText,
   document: ScoreDocument,
   plan: FingeringPlan,
-  { corrections = NO_CORRECTIONS, style = PLAIN_MARKS }: ExportOptions = {},
+  { corrections = NO_CORRECTIONS, style = PLAIN_MARKS, signs = null }: ExportOptions = {},
 ): string {
   const fingering = new Map<string, NoteFingering>();
   for (const { uid, finger, string, fret, pluck } of plan.notes) {
-    if (finger !== null && string !== null && fret !== null)
-      fingering.set(uid, { finger, string, fret, pluck });
+    if (finger === null || string === null || fret === null) continue;
+    fingering.set(
+      uid,
+      signs
+        ? {
+            finger: signs.fingers.has(uid) ? finger : null,
+            string: signs.strings.has(uid) ? string : null,
+            fret: null,
+            pluck: signs.letters.has(uid) ? pluck : null,
+          }
+        : { finger, string, fret, pluck },
+    );
   }
-  const barres = plan.barres.map((barre) => ({
-    fromUid: barre.fromUid,
-    toUid: barre.toUid,
-    label: barreLabel(barre, style),
-  }));
+  const barres = [
+    ...plan.barres.map((barre) => ({
+      fromUid: barre.fromUid,
+      toUid: barre.toUid,
+      label: barreLabel(barre, style),
+    })),
+    ...(signs?.positions ?? []),
+  ];
   const corrected = correctionSplices(document, corrections.notes).splices;
   return applySplices(source.text, [...corrected, ...fingeringSplices(document, fingering, barres)]);
 }

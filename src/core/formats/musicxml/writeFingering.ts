@@ -10,10 +10,11 @@ import { childNamed, childrenNamed, childText, type XmlElement } from './xmlTree
 
 /** What is written at one note. */
 export interface NoteFingering {
-  readonly finger: number;
-  readonly string: number;
-  readonly fret: number;
-  /** Null where nothing is plucked (the second note of a slur). */
+  /** Null for what is not said. */
+  readonly finger: number | null;
+  readonly string: number | null;
+  readonly fret: number | null;
+  /** Null also where nothing is plucked (the second note of a slur). */
   readonly pluck: Pluck | null;
 }
 
@@ -57,13 +58,15 @@ function noteSplices(note: XmlElement, marks: NoteFingering): Splice[] {
 
 const insertion = (at: number, insert: string): Splice => ({ at, remove: 0, insert });
 
+const textOf = (value: number | null) => (value === null ? null : String(value));
+
 /** What the file says already is not said twice. */
 function technicalContent(marks: NoteFingering, present: XmlElement | null): string {
   const rows: readonly (readonly [string, string | null])[] = [
-    ['fingering', String(marks.finger)],
+    ['fingering', textOf(marks.finger)],
     ['pluck', isPick(marks.pluck) ? null : marks.pluck],
-    ['string', String(marks.string)],
-    ['fret', String(marks.fret)],
+    ['string', textOf(marks.string)],
+    ['fret', textOf(marks.fret)],
   ];
   const said = rows
     .filter(([name, value]) => value !== null && (present ? childText(present, name) : null) !== value)

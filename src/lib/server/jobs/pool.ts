@@ -13,6 +13,7 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   nextVersion: 20_000,
   beginning: 20_000,
   page: 120_000,
+  copy: 120_000,
   plan: 180_000,
 };
 /** A thread that wants more memory ends, and with it the task; the server goes on. */

@@ -1,5 +1,10 @@
 /** The server's heavy work as data: what a thread is asked and what it answers. */
 import { gzipSync } from 'node:zlib';
+import { type CopyMark, copyMarks } from '../../../core/copy/copyMark';
+import type { Format } from '../../../core/copy/formats';
+import { outlined } from '../../../print/outline';
+import { pdfOf } from '../../../print/pdf';
+import { pngOf } from '../../../print/png';
 import type { ImportError } from '../../../core/formats/importError';
 import type { Result } from '../../../core/result';
 import type { FingeringPlan } from '../../../core/fingering/report/plan';
@@ -13,6 +18,14 @@ import {
 } from '../../../foreign/importScore';
 import { type DocumentInput } from '../../../workers/readInput';
 import { maybePrepareBeginning, preparePage } from '../../../workers/preparePage';
+import {
+  type CopyAsk,
+  fileOf,
+  type FingeredDocument,
+  pagesOf,
+  pictureOf,
+  prepareFingered,
+} from '../../../workers/prepareCopy';
 import { preparePlan } from '../../../workers/preparePlan';
 
 export interface Tasks {
@@ -43,6 +56,10 @@ export interface Tasks {
   readonly page: {
     readonly ask: DocumentInput;
     readonly answer: { readonly content: Uint8Array; readonly firstLine: string };
+  };
+  readonly copy: {
+    readonly ask: CopyAsk & { readonly date: Date; readonly format: Format; readonly bars: string };
+    readonly answer: { readonly content: Uint8Array; readonly marks: readonly CopyMark[] };
   };
   readonly plan: {
     readonly ask: DocumentInput;
@@ -76,11 +93,26 @@ export const HANDLERS: Handlers = {
     const prepared = await preparePage(input);
     return { content: packed(prepared), firstLine: prepared.page.firstLine };
   },
+  copy: async (ask) => {
+    const fingered = prepareFingered(ask);
+    return { content: await contentOf(fingered, ask), marks: copyMarks(fingered.source.marks) };
+  },
   plan: async (input) => {
     const { plan, score } = preparePlan(input);
     return { content: packed(plan), summary: summaryOf(plan, score) };
   },
 };
+
+async function contentOf(
+  fingered: FingeredDocument,
+  { format, bars, title, date }: Tasks['copy']['ask'],
+): Promise<Uint8Array> {
+  if (format === 'pdf') return pdfOf(await pagesOf(fingered), { title, date });
+  if (format !== 'svg' && format !== 'png') return fileOf(fingered, format);
+  const { svg, widthMm } = await pictureOf(fingered, bars);
+  const picture = outlined(svg);
+  return format === 'svg' ? new TextEncoder().encode(picture) : pngOf(picture, widthMm);
+}
 
 const packed = (value: unknown): Uint8Array => gzipSync(JSON.stringify(value));
 
