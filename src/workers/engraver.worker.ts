@@ -1,9 +1,12 @@
 /** Engraves one score at a time; the module is loaded as soon as the worker starts. */
 import { expose } from 'comlink';
 import type { EngravedPage } from '../core/engraving/page';
+import type { CopyOptions } from '../core/copy/paper';
+import { correctionsOf } from '../core/fingering/edition/registers';
 import { loadEngraver } from './engrave';
+import { engraveCopy } from './prepareCopy';
 import { maybePrepareBeginning, preparePage } from './preparePage';
-import type { DocumentInput } from './readInput';
+import { type DocumentInput, readInput, registersOf } from './readInput';
 
 void loadEngraver();
 
@@ -20,6 +23,18 @@ const service = {
   async page(input: DocumentInput, pageWidth: number): Promise<EngravedPage | null> {
     try {
       return (await preparePage(input, pageWidth)).page;
+    } catch {
+      return null;
+    }
+  },
+  /** For paper of this size; null for a document that cannot be read. */
+  async copyPage(
+    input: DocumentInput,
+    options: Pick<CopyOptions, 'paper' | 'orientation' | 'staff'>,
+  ): Promise<EngravedPage | null> {
+    try {
+      const corrections = correctionsOf(registersOf(input));
+      return await engraveCopy({ ...readInput(input), corrections }, options);
     } catch {
       return null;
     }

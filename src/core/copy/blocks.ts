@@ -20,6 +20,7 @@ export interface BlockOptions {
   readonly include: readonly Includable[];
   /** Indices of the bars that are counted under their notes. */
   readonly counted: ReadonlySet<number>;
+  readonly changed: ReadonlySet<string>;
   readonly drawing: Omit<Drawing, 'space' | 'scale'>;
   readonly lettering: Lettering;
 }
@@ -61,6 +62,7 @@ function blockOf(
   const bars = page.bars.flatMap(({ system }, k) => (system === index ? [k] : []));
   const pen = { ...drawing, space, scale: source.markScale };
   const parts = [
+    changedSvg(page, index, options.changed),
     onPaper(layout.drawing.svg, lettering),
     ...layout.drawing.tempos.map(({ svg }) => onPaper(svg, lettering)),
     ...layout.placed.map((mark) => markSvg(mark, pen)),
@@ -74,6 +76,18 @@ function blockOf(
     firstBar: bars[0] ?? 0,
     lastBar: bars.at(-1) ?? 0,
   };
+}
+
+/** A dashed frame with a grey field, which a copier keeps, around each note whose marks have changed. */
+function changedSvg(page: EngravedPage, index: number, changed: ReadonlySet<string>): string {
+  const space = page.staffSpace;
+  return page.notes
+    .filter(({ uid, system }) => system === index && changed.has(uid))
+    .map(
+      ({ uid, x, y, width, height }) =>
+        `<rect data-changed="${uid}" x="${(x - 1.6 * space).toFixed(1)}" y="${(y - 0.5 * space).toFixed(1)}" width="${(width + 2.1 * space).toFixed(1)}" height="${(height + space).toFixed(1)}" rx="${(0.4 * space).toFixed(1)}" fill="#e8e4dc" stroke="#000" stroke-width="${(0.1 * space).toFixed(1)}" stroke-dasharray="${(0.4 * space).toFixed(1)} ${(0.25 * space).toFixed(1)}"/>`,
+    )
+    .join('');
 }
 
 const rowSvg = (row: readonly RowText[], y: number, space: number, lettering: Lettering): string =>

@@ -27,6 +27,8 @@ export interface Setting {
   /** Printed numbers of the bars that are counted; empty for all. */
   readonly countedBars: string;
   readonly lettering: Lettering;
+  /** Notes that are not marked as on an earlier copy. */
+  readonly changed?: ReadonlySet<string>;
 }
 
 const BLACK: Drawing['colours'] = { pencil: '#000', ink: '#000', conflict: '#000', paper: '#fff' };
@@ -36,13 +38,14 @@ const WORDS_MM = { title: 7.2, subtitle: 3.5, small: 3.1, heading: 4.6, text: 3.
 /** Between systems, in staff spaces: at least, and as much as a page that is not full may add. */
 const GAP = 1.2;
 const MOST_ADDED = 5;
+const NOTHING_CHANGED: ReadonlySet<string> = new Set();
 const REST_QUARTERS = 0.5;
 
 /** The systems as they are to be drawn. */
 export function blocksOf(
   engraved: EngravedPage,
   source: CopySource,
-  { options, lettering, countedBars }: Setting,
+  { options, lettering, countedBars, changed }: Setting,
 ): readonly SystemBlock[] {
   const marks =
     options.looks === 'alike'
@@ -58,6 +61,7 @@ export function blocksOf(
     {
       include: options.include,
       counted: barsNamed(source.score, countedBars),
+      changed: changed ?? NOTHING_CHANGED,
       drawing: {
         colours: BLACK,
         clearing: 'field',

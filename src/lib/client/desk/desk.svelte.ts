@@ -32,6 +32,8 @@ export class Desk {
   refusal = $state.raw<ImportError | null>(null);
   lanesShown = $state(true);
   boardShown = $state(false);
+  /** Leaves for the copy; whoever shows the desk knows how. */
+  toCopy: () => void = () => {};
 
   readonly session: EditionSession;
   readonly planning: Planning;

@@ -1,5 +1,6 @@
 /** What the planner and the engraver say of the piece as it is now. Answers to what has changed since are dropped. */
 import { proxy, type Remote } from 'comlink';
+import type { CopyOptions } from '$core/copy/paper';
 import type { EngravedPage } from '$core/engraving/page';
 import { DESK_WIDTH } from '$core/engraving/widths';
 import type { Registers } from '$core/fingering/edition/registers';
@@ -234,6 +235,13 @@ export class Planning {
     if (pageWidth === this.pageWidth) return;
     this.pageWidth = pageWidth;
     if (this.input) void this.engrave(this.input);
+  }
+
+  /** The page for a paper, once the piece has been read; null before, and for what cannot be read. */
+  async engraveCopy(
+    options: Pick<CopyOptions, 'paper' | 'orientation' | 'staff'>,
+  ): Promise<EngravedPage | null> {
+    return this.input && startEngraver().copyPage(this.input, options);
   }
 
   /** Of a long piece: until there is something to see. A page that has been asked for anew meanwhile is dropped. */

@@ -93,6 +93,13 @@ export const SHORTCUTS: readonly Shortcut[] = [
     run: (desk) => desk.toggleAlwaysPrint(),
   },
   { keys: ['g'], shown: 'g', does: 'show or hide the fretboard', run: (desk) => desk.toggleBoard() },
+  {
+    keys: ['p'],
+    command: true,
+    shown: 'Ctrl p',
+    does: 'the copy: preview and print',
+    run: (desk) => desk.toCopy(),
+  },
   { keys: ['z'], command: true, shown: 'Ctrl z', does: 'undo', run: (desk) => desk.undo() },
   { keys: ['y'], command: true, shown: 'Ctrl y', does: 'redo', run: (desk) => desk.redo() },
   {

@@ -1,9 +1,11 @@
 <script lang="ts">
   import { onMount } from 'svelte';
+  import { goto } from '$app/navigation';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Download from '@lucide/svelte/icons/download';
   import Keyboard from '@lucide/svelte/icons/keyboard';
+  import Printer from '@lucide/svelte/icons/printer';
   import Rosette from '$lib/components/Rosette.svelte';
   import { spokenPitch } from '$core/music/pitch';
   import { importErrorText } from '$core/messages/en';
@@ -39,6 +41,7 @@
   const LEAST_HEIGHT_FOR_LANES = 560;
   onMount(() => {
     desk.lanesShown = window.innerHeight >= LEAST_HEIGHT_FOR_LANES;
+    desk.toCopy = () => void goto(copyAddress);
     void desk.open(new URL(location.href).searchParams.get('bar'));
     return () => desk.close();
   });
@@ -115,6 +118,7 @@
     setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
   }
 
+  const copyAddress = $derived(`/copy/${opening.piece.id}`);
   const fileStem = (text: string) =>
     text
       .trim()
@@ -167,8 +171,11 @@
       <button class="btn btn-ghost btn-sm" onclick={() => (help = true)} aria-label="Keys" title="Keys (?)">
         <Keyboard size={18} aria-hidden="true" />
       </button>
+      <a class="btn btn-sm btn-primary ml-2" href={copyAddress} title="The student’s copy (Ctrl p)">
+        <Printer size={16} aria-hidden="true" /> Copy
+      </a>
       <button
-        class="btn btn-sm btn-outline ml-2"
+        class="btn btn-sm btn-outline"
         onclick={() => download('musicxml')}
         disabled={!desk.planning.plan}
       >
