@@ -73,6 +73,7 @@ const styleOf = (attributes: Readonly<Record<string, string>>, inherited: Style)
 
 function openTag(tag: SaxesTagPlain): string {
   const attributes = Object.entries(tag.attributes as Readonly<Record<string, string>>)
+    .filter(([name]) => !name.startsWith('font-'))
     .map(
       ([name, value]) =>
         ` ${name}="${value.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;')}"`,

@@ -13,7 +13,9 @@ import { readScore } from '../../src/core/formats/musicxml/readScore';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
 import type { Score } from '../../src/core/score/model';
+import { NO_CORRECTIONS } from '../../src/core/score/corrections';
 import { engrave, maybeEngraveBeginning } from '../../src/workers/engrave';
+import { engraveCopy } from '../../src/workers/prepareCopy';
 import { documentXml, noteXml, randomFrom } from '../helpers/music';
 
 const folder = new URL('../../demo/', import.meta.url);
@@ -219,6 +221,23 @@ describe.each(readdirSync(folder))('%s', (name) => {
 
   it('has no mark that touches anything, of its own system or of another', () => {
     expect(touching({ page, marks })).toEqual([]);
+  });
+
+  it('touches nothing on paper either, at every size of the music', async () => {
+    const text = readFileSync(new URL(name, folder), 'utf8');
+    const document = readScore(text);
+    if (!document.ok) throw new Error(document.error.code);
+    for (const staff of ['normal', 'largest'] as const) {
+      const paper = { paper: 'a4', orientation: 'portrait', staff } as const;
+      const printed = await engraveCopy(
+        { text, document: document.value, corrections: NO_CORRECTIONS },
+        paper,
+      );
+      expect(touching(sheetOf(printed, wanted))).toEqual([]);
+      expect(printed.bars).toHaveLength(score.measures.length);
+      const last = printed.bars.filter(({ system }) => system === printed.systems.length - 1);
+      expect(last.at(-1)!.right - last[0]!.left).toBeGreaterThan(0.5 * printed.width);
+    }
   });
 
   it('has no mark far from what it belongs to, and words above all of it', () => {

@@ -22,8 +22,8 @@ const MOST_SQUEEZED = 0.1;
 const EASILY_STRETCHED = 0.35;
 /** No bar is narrower on paper, in staff spaces. */
 export const LEAST_BAR = 5;
-/** The last system fills at least so much of its line. */
-const LAST_AT_LEAST = 0.5;
+/** The last system fills so much of its line: over half, and some more as widths are estimates. */
+const LAST_AT_LEAST = 0.56;
 
 const COSTS = { bad: 100, shortLast: 20_000, line: 10 } as const;
 const ENDS: Readonly<Record<'section' | 'phrase', number>> = { section: -90, phrase: -45 };
