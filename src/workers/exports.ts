@@ -5,6 +5,7 @@ import { handCsv, notesCsv } from '../core/formats/csv/tables';
 import { midiFile } from '../core/formats/midi/writeMidi';
 import { type MusicXmlText, readMusicXmlText } from '../core/formats/musicxml/bytes';
 import { exportFingered, fingeredText } from '../core/formats/musicxml/exportFingered';
+import type { SaidWords } from '../core/formats/musicxml/writeBarWords';
 import type { ScoreDocument } from '../core/formats/musicxml/readScore';
 import { correctionsOf, inkOf, markStyleOf, type Registers } from '../core/fingering/edition/registers';
 import type { Planner } from '../core/fingering/planner';
@@ -23,6 +24,7 @@ export interface Exported {
   /** Those that are printed. */
   readonly marks: readonly Mark[];
   readonly density: Density;
+  readonly words: SaidWords;
 }
 
 /** Those that are neither pages nor pictures. */
@@ -38,6 +40,7 @@ export async function exportAs(format: FileFormat, exported: Exported): Promise<
     corrections: correctionsOf(registers),
     style: markStyleOf(registers),
     signs: signsOf(exported),
+    words: exported.words,
   };
   switch (format) {
     case 'musicxml':

@@ -6,6 +6,7 @@ import { PAPER_LETTERING } from '../core/copy/lettering';
 import { type CopyOptions, sheetOfPaper } from '../core/copy/paper';
 import { composePicture } from '../core/copy/picture';
 import { barsNamed } from '../core/copy/rowTexts';
+import { saidWords } from '../core/copy/saidWords';
 import type { CopySource } from '../core/copy/source';
 import type { EngravedPage } from '../core/engraving/page';
 import { correctionsOf, inkOf, lensOf } from '../core/fingering/edition/registers';
@@ -49,9 +50,19 @@ export function prepareFingered({ input, options, countedBars, ...imprint }: Cop
   const source = copySource({ score, plan, roles, registers, board, script }, options, imprint);
   const density = densityOfCopy(registers, options);
   const { marks } = source;
+  const words = saidWords(source, options.include, countedBars);
   return {
     text,
-    exported: { source: sourceOrThrow(input.bytes), document, registers, planner, plan, marks, density },
+    exported: {
+      source: sourceOrThrow(input.bytes),
+      document,
+      registers,
+      planner,
+      plan,
+      marks,
+      density,
+      words,
+    },
     source,
     setting: { options, density, countedBars, lettering: PAPER_LETTERING },
   };

@@ -14,5 +14,7 @@ declare module 'verovio/esm' {
     renderToTimemap(options: object): unknown;
     getMIDIValuesForElement(id: string): unknown;
     getMEI(options: object): string;
+    /** As base64. */
+    renderToMIDI(): string;
   }
 }

@@ -219,9 +219,7 @@ describe.each(['late-ferry', 'rain-on-tin', 'weir-etude'])('%s for other program
   it('as MIDI by string has a channel for each string and the same notes', async () => {
     const midi = new Midi(await made(name, 'midiByString'));
     const channels = midi.tracks.filter(({ notes }) => notes.length > 0);
-    expect(channels.map((track) => track.name)).toEqual(
-      channels.map((track) => expect.stringMatching(/^string [1-6]$/) as string),
-    );
+    for (const { name: string } of channels) expect(string).toMatch(/^string [1-6]$/);
     expect(new Set(channels.map(({ channel }) => channel)).size).toBe(channels.length);
     expect(channels.flatMap(({ notes }) => notes)).toHaveLength(score.length);
   });

@@ -94,6 +94,31 @@ describe.each(TEXTS)('%s', (_name, text) => {
     expect((await schemaErrors(broken)).length).toBeGreaterThan(0);
   });
 
+  it('at a density, with chords, form, remarks and counting, it gives none either', async () => {
+    const document = readScore(one.text);
+    if (!document.ok) throw new Error();
+    const { score } = document.value;
+    const source = { text: one.text, encoding: 'utf-8' as const, byteOrderMark: false, archive: null };
+    const signs = {
+      fingers: new Set([one.plan.notes[0]!.uid]),
+      strings: new Set<string>(),
+      letters: new Set<string>(),
+      positions: [{ fromUid: one.plan.notes[0]!.uid, toUid: one.plan.notes[1]!.uid, label: 'V' }],
+    };
+    const words = {
+      bars: new Map([[0, { chord: 'F#m7/C#', form: 'A', remark: 'let <it> ring & wait' }]]),
+      counting: new Map([[score.notes[0]!.uid, '1']]),
+    };
+    const out = fingeredText(source, document.value, one.plan, { signs, words });
+    expect(await schemaErrors(out)).toEqual(await schemaErrors(one.text));
+    expect(out.match(/<fingering>/g)).toHaveLength(1);
+    expect(out).toContain('<root-step>F</root-step><root-alter>1</root-alter>');
+    const again = readScore(out);
+    if (!again.ok) throw new Error(again.error.code);
+    expect(again.value.score.directions).toContainEqual({ tick: 0, kind: 'chord', text: 'F♯m7/C♯' });
+    expect(again.value.score.directions).toContainEqual({ tick: 0, kind: 'rehearsal', text: 'A' });
+  });
+
   it('is read back by musicxml-io with the same notes, fingers, strings, frets and letters', () => {
     const read = parse(one.out).parts[0]!.measures.flatMap((measure) =>
       measure.entries.filter((entry) => entry.type === 'note').filter(isPitchedNote),

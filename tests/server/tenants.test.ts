@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { closePool, withTransaction } from '../../src/lib/server/db';
+import { PLAIN_COPY } from '../../src/core/copy/paper';
 import { barXml } from '../helpers/music';
 import { address, asOwner, importAs, newStudio } from './world';
 
@@ -19,6 +20,7 @@ const TABLES = [
   'editions',
   'gestures',
   'snapshots',
+  'copies',
 ];
 
 interface Studio {
@@ -28,6 +30,7 @@ interface Studio {
   readonly editionId: string;
   readonly versionId: string;
   readonly pageKey: string;
+  readonly copyId: string;
   readonly plan: { readonly seq: number; readonly key: string };
 }
 
@@ -49,7 +52,20 @@ async function makeStudio(name: string): Promise<Studio> {
       editionId,
     ]),
   );
-  return { id, cookie, pieceId, editionId, ...prepared };
+  const copyId = await handOut(cookie, editionId);
+  return { id, cookie, pieceId, editionId, copyId, ...prepared };
+}
+
+const copyWanted = JSON.stringify({ options: PLAIN_COPY, countedBars: '', forWhom: 'a student' });
+const asJson = { 'content-type': 'application/json' };
+
+async function handOut(cookie: string, editionId: string): Promise<string> {
+  const answer = await fetch(`${address}/api/editions/${editionId}/copies`, {
+    method: 'POST',
+    headers: { cookie, origin: address, ...asJson },
+    body: copyWanted,
+  });
+  return ((await answer.json()) as { id: string }).id;
 }
 
 /** The shelf asks for page and plan in the background; here they are waited for. */
@@ -182,6 +198,13 @@ const ROUTES: Readonly<Record<string, (studio: Studio) => readonly [string, Requ
   '/desk/[pieceId]': (studio) => [`/desk/${studio.pieceId}`, {}],
   '/api/pieces': () => ['/api/pieces', { method: 'POST' }],
   '/survey/[pieceId]': (studio) => [`/survey/${studio.pieceId}`, {}],
+  '/copy/[pieceId]': (studio) => [`/copy/${studio.pieceId}`, {}],
+  '/api/editions/[editionId]/copy': (studio) => [
+    `/api/editions/${studio.editionId}/copy`,
+    { method: 'POST', headers: asJson, body: copyWanted },
+  ],
+  '/api/editions/[editionId]/copies': (studio) => [`/api/editions/${studio.editionId}/copies`, {}],
+  '/api/copies/[copyId]': (studio) => [`/api/copies/${studio.copyId}`, {}],
   '/api/pieces/[pieceId]/versions': (studio) => [
     `/api/pieces/${studio.pieceId}/versions`,
     { method: 'POST', body: formWith('newer.musicxml', barXml([{ midi: 60, onset: 0, length: 2 }])) },

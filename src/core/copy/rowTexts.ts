@@ -21,7 +21,7 @@ export interface OfSystem {
 /** Made once a copy: every system asks. */
 const surveys = new WeakMap<Score, ReturnType<typeof surveyOf>>();
 
-function surveyed({ score, corrections, plan }: CopySource) {
+export function surveyed({ score, corrections, plan }: CopySource) {
   const known = surveys.get(score) ?? surveyOf(score, corrections, plan);
   surveys.set(score, known);
   return known;
@@ -41,16 +41,21 @@ export function chordRow({ page, index, source }: OfSystem): readonly RowText[] 
 
 /** Letters of the form, and where the same line has been before. */
 export function formRow({ page, index, source }: OfSystem): readonly RowText[] {
-  const { phrases } = surveyed(source);
-  const { measures } = source.score;
   return barsOf(page, index).flatMap((bar): readonly RowText[] => {
-    const phrase = phrases.find(({ fromBar }) => fromBar === bar);
-    if (!phrase) return [];
-    const earlier = phrases.find(({ fromBar, label }) => fromBar < bar && label === phrase.label);
-    const as =
-      earlier && phrase.relation === 'exact' ? `, as from bar ${measures[earlier.fromBar]!.number}` : '';
-    return [{ x: page.bars[bar]!.left, text: `${phrase.label}${as}`, face: 'italic', anchor: 'start' }];
+    const text = phraseText(source, bar);
+    return text === null ? [] : [{ x: page.bars[bar]!.left, text, face: 'italic', anchor: 'start' }];
   });
+}
+
+/** "A", or "A, as from bar 1"; null where no line begins. */
+export function phraseText(source: CopySource, bar: number): string | null {
+  const { phrases } = surveyed(source);
+  const phrase = phrases.find(({ fromBar }) => fromBar === bar);
+  if (!phrase) return null;
+  const earlier = phrases.find(({ fromBar, label }) => fromBar < bar && label === phrase.label);
+  return earlier && phrase.relation === 'exact'
+    ? `${phrase.label}, as from bar ${source.score.measures[earlier.fromBar]!.number}`
+    : phrase.label;
 }
 
 /** "1 & 2 e & a": the beats of each onset. Source: common practice of counting aloud. */

@@ -161,11 +161,7 @@ class PageReader {
   private enter(tag: SaxesTagPlain) {
     const attributes = tag.attributes as Readonly<Record<string, string>>;
     const { kind, isBox } = kindOf(attributes);
-    const isSystem = kind === 'system' && !isBox;
-    if (isSystem) this.systems.push(newSystem(this.out.length));
-    if (kind === 'measure' && !isBox) this.begun++;
-    if (kind === 'tempo' && !isBox)
-      this.systems.at(-1)?.tempos.push({ from: this.out.length, to: 0, box: null });
+    if (!isBox) this.begin(kind);
     this.readPlace(kind, attributes);
     const keeper = kind === 'accid' && this.placeKeepers.has(this.noteUid() ?? '');
     this.takeShape(tag.name, attributes);
@@ -176,6 +172,13 @@ class PageReader {
     this.open.push({ name: tag.name, kind: isBox ? `${kind} box` : kind, dropped, uid });
     if (dropped) return;
     if (this.open.length > 1) this.out.push(`<${tag.name}${safeAttributes(attributes, uid)}>`);
+  }
+
+  /** A system, a bar or words that move begin here. */
+  private begin(kind: string) {
+    if (kind === 'system') this.systems.push(newSystem(this.out.length));
+    if (kind === 'measure') this.begun++;
+    if (kind === 'tempo') this.systems.at(-1)?.tempos.push({ from: this.out.length, to: 0, box: null });
   }
 
   /** Size and margin of the page. */

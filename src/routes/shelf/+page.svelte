@@ -5,6 +5,7 @@
   import Search from '@lucide/svelte/icons/search';
   import { startEngraver, startPlanner } from '$lib/client/planner';
   import Rosette from '$lib/components/Rosette.svelte';
+  import SaveMany from '$lib/components/shelf/SaveMany.svelte';
   import PieceCard from '$lib/components/shelf/PieceCard.svelte';
   import ImportResults from '$lib/components/shelf/ImportResults.svelte';
   import { importFile, importFiles, type ImportResult } from '$lib/components/shelf/importFiles';
@@ -100,6 +101,7 @@
       <input type="search" placeholder="Find a piece" aria-label="Find a piece" bind:value={query} />
     </label>
     <p class="text-sm" aria-live="polite">{shown.length} of {data.pieces.length}</p>
+    <SaveMany pieces={shown} />
     <button class="btn btn-primary ml-auto" onclick={() => picker.click()} disabled={importing}>
       <FileUp size={18} aria-hidden="true" />
       {importing ? 'Importing …' : 'Import scores'}

@@ -6,6 +6,7 @@ import { type Corrections, NO_CORRECTIONS } from '../../score/corrections';
 import { correctionSplices } from './correctionSplices';
 import { type MusicXmlText, writeMusicXmlBytes, zipScore } from './bytes';
 import type { ScoreDocument } from './readScore';
+import { type SaidWords, wordSplices } from './writeBarWords';
 import { applySplices } from './splice';
 import type { SaidSigns } from '../../marks/said';
 import { fingeringSplices, type NoteFingering } from './writeFingering';
@@ -18,6 +19,8 @@ export interface ExportOptions {
   readonly style?: MarkStyle;
   /** What is printed, where that is not everything. */
   readonly signs?: SaidSigns | null;
+  /** Chords, form, remarks and counting that go with it. */
+  readonly words?: SaidWords | null;
 }
 
 /** The document's text with the plan's fingering inserted, and the notes corrected where the teacher did so. */
@@ -25,22 +28,13 @@ export function fingeredText(
   source: MusicXmlText,
   document: ScoreDocument,
   plan: FingeringPlan,
-  { corrections = NO_CORRECTIONS, style = PLAIN_MARKS, signs = null }: ExportOptions = {},
+  { corrections = NO_CORRECTIONS, style = PLAIN_MARKS, signs = null, words = null }: ExportOptions = {},
 ): string {
   const fingering = new Map<string, NoteFingering>();
   for (const { uid, finger, string, fret, pluck } of plan.notes) {
     if (finger === null || string === null || fret === null) continue;
-    fingering.set(
-      uid,
-      signs
-        ? {
-            finger: signs.fingers.has(uid) ? finger : null,
-            string: signs.strings.has(uid) ? string : null,
-            fret: null,
-            pluck: signs.letters.has(uid) ? pluck : null,
-          }
-        : { finger, string, fret, pluck },
-    );
+    const whole = { finger, string, fret, pluck };
+    fingering.set(uid, signs ? saidOf(uid, whole, signs) : whole);
   }
   const barres = [
     ...plan.barres.map((barre) => ({
@@ -51,8 +45,19 @@ export function fingeredText(
     ...(signs?.positions ?? []),
   ];
   const corrected = correctionSplices(document, corrections.notes).splices;
-  return applySplices(source.text, [...corrected, ...fingeringSplices(document, fingering, barres)]);
+  return applySplices(source.text, [
+    ...corrected,
+    ...fingeringSplices(document, fingering, barres),
+    ...(words ? wordSplices(document, words) : []),
+  ]);
 }
+
+const saidOf = (uid: string, whole: NoteFingering, signs: SaidSigns): NoteFingering => ({
+  finger: signs.fingers.has(uid) ? whole.finger : null,
+  string: signs.strings.has(uid) ? whole.string : null,
+  fret: null,
+  pluck: signs.letters.has(uid) ? whole.pluck : null,
+});
 
 /** As a file of the wanted kind; a compressed source keeps the rest of its archive. */
 export function exportFingered(

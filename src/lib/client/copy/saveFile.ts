@@ -3,24 +3,42 @@ import { z } from 'zod';
 
 const refused = z.object({ message: z.string() });
 
-/** @returns null when the file is there */
-export async function saveFile(address: string, request: unknown): Promise<string | null> {
+export type Made =
+  | { readonly kind: 'made'; readonly content: Blob; readonly name: string }
+  | { readonly kind: 'refused'; readonly message: string };
+
+export async function fetchFile(
+  address: string,
+  request: unknown,
+  signal: AbortSignal | null = null,
+): Promise<Made> {
   try {
     const response = await fetch(address, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify(request),
+      signal,
     });
-    if (response.ok) {
-      save(await response.blob(), nameOf(response) ?? 'copy');
-      return null;
-    }
-    if (response.status === 401) return 'You are signed out: sign in again, then save the file.';
+    if (response.ok)
+      return { kind: 'made', content: await response.blob(), name: nameOf(response) ?? 'copy' };
+    if (response.status === 401)
+      return { kind: 'refused', message: 'You are signed out: sign in again, then save the file.' };
     const why = refused.safeParse(await response.json().catch(() => null));
-    return why.success ? why.data.message : 'The server could not make the file; try again.';
+    const message = why.success ? why.data.message : 'The server could not make the file; try again.';
+    return { kind: 'refused', message };
   } catch {
-    return 'The server does not answer, so the file could not be made. Your marks are safe; try again.';
+    const message =
+      'The server does not answer, so the file could not be made. Your marks are safe; try again.';
+    return { kind: 'refused', message };
   }
+}
+
+/** @returns null when the file is there */
+export async function saveFile(address: string, request: unknown): Promise<string | null> {
+  const made = await fetchFile(address, request);
+  if (made.kind === 'refused') return made.message;
+  save(made.content, made.name);
+  return null;
 }
 
 function nameOf(response: Response): string | null {

@@ -84,7 +84,10 @@
   </header>
 
   <div class="flex min-h-0 flex-1 flex-col lg:flex-row">
+    <!-- What scrolls must be within reach of the keys. -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <main
+      tabindex="0"
       class="min-h-0 min-w-0 flex-1 overflow-y-auto p-4 max-lg:h-[70vh]"
       aria-busy={copy.pages.length === 0}
       data-testid="pages"

@@ -79,6 +79,11 @@
     <span class="truncate opacity-75">
       {piece.fileName}{piece.versionNumber > 1 ? `, version ${piece.versionNumber}` : ''}
     </span>
-    <a class="link ml-auto whitespace-nowrap" href="/survey/{piece.id}">Survey of {piece.title}</a>
+    <a class="link ml-auto whitespace-nowrap" href="/copy/{piece.id}"
+      >Copy<span class="sr-only"> of {piece.title}</span></a
+    >
+    <a class="link whitespace-nowrap" href="/survey/{piece.id}"
+      >Survey<span class="sr-only"> of {piece.title}</span></a
+    >
   </p>
 </article>
