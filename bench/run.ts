@@ -1,4 +1,5 @@
-/** `npm run bench [planning|both|importing|application|hand]`: prints a table and writes bench/results.json. */
+/** `npm run bench [planning|both|importing|application|copies|hand]`: prints a table and writes bench/results.json. */
+import { copies } from './copies';
 import { application } from './desk';
 import { writeResults } from './figures';
 import { alignments, imports } from './importing';
@@ -16,6 +17,7 @@ const SECTIONS: Readonly<Record<string, () => void | Promise<void>>> = {
     alignments();
   },
   application: () => application(),
+  copies,
 };
 
 const wanted = process.argv.slice(2);

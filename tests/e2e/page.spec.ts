@@ -171,6 +171,10 @@ test('teaching marks are a part of all marks, each with its reason; the choice i
   await page.reload();
   await untilPlanned(page);
   await expect.poll(count).toBeLessThan(0.5 * full);
+  // The fewest are fewer still; after them comes every note again.
+  const teaching = await count();
+  await page.keyboard.press('f');
+  await expect.poll(count).toBeLessThan(0.8 * teaching);
   await page.keyboard.press('f');
   await expect.poll(count).toBe(full);
   await saved(page);

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, it } from 'vitest';
-import { documentXml, noteXml } from '../helpers/music';
+import { barXml, documentXml, noteXml } from '../helpers/music';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), 'oculon-cli-'));
@@ -57,6 +57,23 @@ describe('./oculon', () => {
     }[];
     expect(judged).toMatchObject({ playable: true, unusual: [], cost: resultOf('slow-window').cost });
     expect(judged!.cost).toBe(judged!.optimum);
+  });
+
+  it('print writes a PDF of the paper that is asked for, and says what it cannot', () => {
+    const walk = file(
+      'walk.musicxml',
+      barXml([64, 62, 60].map((midi, onset) => ({ midi, onset, length: 2 }))),
+    );
+    const { status } = oculon('print', walk, '--density', 'sparse', '--paper', 'letter', '--out', folder);
+    expect(status).toBe(0);
+    const pdf = readFileSync(join(folder, 'walk.pdf')).toString('latin1');
+    expect(pdf.startsWith('%PDF-')).toBe(true);
+    // Points of 1/72 in: letter is 8.5 in by 11 in.
+    expect(pdf).toMatch(/\/MediaBox \[0 0 61[12](\.\d+)? 79[12](\.\d+)?\]/);
+    const unknown = oculon('print', walk, '--density', 'airy');
+    expect(unknown.status).toBe(2);
+    expect(unknown.stderr).toMatch(/airy.*full, teaching, sparse/);
+    expect(oculon('print').status).toBe(2);
   });
 
   it('check ends with 1 and names the notes that no hand can play as printed', () => {

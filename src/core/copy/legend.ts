@@ -54,7 +54,7 @@ const STATES: readonly Row[] = [
 ];
 
 /** The rule by which a copy with the fewest marks is read; see `readNote` and `readLetters`. */
-const READING =
+export const READING =
   'Where nothing is printed: play the note where it was played a moment ago, or in the same music before; open strings in first position, elsewhere what lies under the hand; one finger per fret; figures of the right hand go on as they began, the thumb has the bass, i and m take turns in lines.';
 
 export interface LegendRow {

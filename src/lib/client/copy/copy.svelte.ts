@@ -92,6 +92,14 @@ export class Copy {
     });
   });
 
+  get editionAddress(): string {
+    return `/api/editions/${this.opening.piece.editionId}/file`;
+  }
+
+  get editionName(): string {
+    return `${this.opening.piece.title}.oculon.json`;
+  }
+
   /** So many marks are printed. */
   get markCount(): number {
     return this.source?.marks.length ?? 0;

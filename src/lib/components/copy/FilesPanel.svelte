@@ -34,5 +34,10 @@
       >
     </div>
   </form>
-  <p class="mt-1 text-xs">The edition in Oculon’s open format is saved on the desk, under Score.</p>
+  <p class="mt-1 text-xs">
+    <a class="link" href={copy.editionAddress} download={copy.editionName}
+      >The edition in Oculon’s open format</a
+    >
+    holds the score and every decision.
+  </p>
 </section>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { READING } from '$core/copy/legend';
   import { SHORTCUTS } from '$lib/client/desk/shortcuts';
   let { close }: { close: () => void } = $props();
   let dialog: HTMLDialogElement;
@@ -23,6 +24,8 @@
         <dd>{row.does}</dd>
       {/each}
     </dl>
+    <h3 class="mt-4 mb-2 font-semibold">How the fewest marks are read</h3>
+    <p class="text-sm">{READING}</p>
     <div class="modal-action"><button class="btn btn-sm" onclick={() => dialog.close()}>Close</button></div>
   </div>
 </dialog>
