@@ -143,3 +143,19 @@ describe('whose note it is', () => {
       expect(hand).toBe(voice === '2' ? 'thumb' : 'fingers');
   });
 });
+
+describe('a tremolo that stays on one pitch at first', () => {
+  it('is one figure, whatever its beginning looks like alone', () => {
+    const trebles = [66, 66, 66, 66, 67, 69, 71, 71];
+    const basses = [47, 54, 59, 47, 54, 62, 40, 52];
+    const notes = trebles.flatMap((midi, group) =>
+      [1, 2, 3].map((k) => ({ midi, onset: 4 * group + k, length: 1, voice: 1 })),
+    );
+    const below = basses.map((midi, group) => ({ midi, onset: 4 * group, length: 4, voice: 2 }));
+    const problem = problemFrom(barXml([...notes, ...below], 208));
+    const figures = readFigures(problem, surroundings(problem)).figures.filter(({ voice }) => voice === '1');
+    expect(figures.map(({ texture, strikes }) => [texture, strikes.length])).toEqual([
+      ['tremolo', notes.length],
+    ]);
+  });
+});

@@ -26,7 +26,24 @@ export function readVoice(context: ReadingContext, voice: Voice): readonly Figur
   const evidence = evidenceOf(voice, answered);
   const onBeat = events.map(({ moment }) => context.onBeat[moment]!);
   const spans = withEnds(joined(textureSpansOf(evidence, onBeat)));
-  return spans.map((span) => figureOf(context, voice, span, struck));
+  return tremolosJoined(spans.map((span) => figureOf(context, voice, span, struck)));
+}
+
+/** What is read as a pedal at first and then as a tremolo is one tremolo: cut, its groups would change their order. */
+function tremolosJoined(figures: readonly Figure[]): readonly Figure[] {
+  const result: Figure[] = [];
+  for (const figure of figures) {
+    const last = result.at(-1);
+    if (last?.texture === 'tremolo' && figure.texture === 'tremolo')
+      result[result.length - 1] = {
+        ...last,
+        toMoment: figure.toMoment,
+        strikes: [...last.strikes, ...figure.strikes],
+        margin: Math.max(last.margin, figure.margin),
+      };
+    else result.push(figure);
+  }
+  return result;
 }
 
 /** How many events other voices have between two moments. */
