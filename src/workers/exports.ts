@@ -7,7 +7,13 @@ import { type MusicXmlText, readMusicXmlText } from '../core/formats/musicxml/by
 import { exportFingered, fingeredText } from '../core/formats/musicxml/exportFingered';
 import type { SaidWords } from '../core/formats/musicxml/writeBarWords';
 import type { ScoreDocument } from '../core/formats/musicxml/readScore';
-import { correctionsOf, inkOf, markStyleOf, type Registers } from '../core/fingering/edition/registers';
+import {
+  correctionsOf,
+  dampsOf,
+  inkOf,
+  markStyleOf,
+  type Registers,
+} from '../core/fingering/edition/registers';
 import type { Planner } from '../core/fingering/planner';
 import type { FingeringPlan } from '../core/fingering/report/plan';
 import { type SaidSigns, saidSigns } from '../core/marks/said';
@@ -41,6 +47,7 @@ export async function exportAs(format: FileFormat, exported: Exported): Promise<
     style: markStyleOf(registers),
     signs: signsOf(exported),
     words: exported.words,
+    damps: dampsOf(registers),
   };
   switch (format) {
     case 'musicxml':

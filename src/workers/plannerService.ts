@@ -16,6 +16,7 @@ import type { ImportError } from '../core/formats/importError';
 import { type MusicXmlText, readMusicXmlText } from '../core/formats/musicxml/bytes';
 import { type ExportKind, exportFingered } from '../core/formats/musicxml/exportFingered';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
+import type { Damp } from '../core/marks/dampMarks';
 import type { MarkStyle } from '../core/marks/style';
 import type { Corrections } from '../core/score/corrections';
 import { excerptOf } from '../core/score/excerpt';
@@ -69,6 +70,9 @@ interface Session {
   readonly planner: Planner;
   ink: Ink;
 }
+
+/** Entries of a map. */
+export type Damps = readonly (readonly [string, Damp])[];
 
 export class PlannerService {
   private readonly turns = new Turns(new Set(['open', 'close']));
@@ -183,11 +187,15 @@ export class PlannerService {
   }
 
   /** The file with the fingering as it is; never skipped. */
-  exportAs(kind: ExportKind, style: MarkStyle): Promise<Uint8Array | null> {
+  exportAs(kind: ExportKind, style: MarkStyle, damps: Damps): Promise<Uint8Array | null> {
     return this.ask(
       'export',
       ({ source, document, planner, ink, corrections }) =>
-        exportFingered(source, document, planner.plan(ink), kind, { corrections, style }),
+        exportFingered(source, document, planner.plan(ink), kind, {
+          corrections,
+          style,
+          damps: new Map(damps),
+        }),
       false,
     );
   }

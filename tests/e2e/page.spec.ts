@@ -6,7 +6,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { documentXml, noteXml, randomFrom } from '../helpers/music';
 import { drawnMarks } from './drawnPage';
-import { mark, note, saved, signIn, untilPlanned } from './steps';
+import { importAndOpen, mark, note, saved, signIn, untilPlanned } from './steps';
 
 const DEMO = new URL('../../demo/', import.meta.url);
 const TITLES = readdirSync(DEMO)
@@ -178,6 +178,26 @@ test('teaching marks are a part of all marks, each with its reason; the choice i
   await page.keyboard.press('f');
   await expect.poll(count).toBe(full);
   await saved(page);
+});
+
+test('a damping sign is set by a key, at every density, and undone', async ({ page }) => {
+  await importAndOpen(page, 'stopped bass.musicxml');
+  await note(page, 'n9').click();
+  await page.keyboard.press(',');
+  await expect(mark(page, 'damp', 'n9').locator('circle')).toHaveCount(1);
+  await page.keyboard.press(',');
+  await expect(mark(page, 'damp', 'n9').locator('circle')).toHaveCount(2);
+  await page.keyboard.press('f');
+  await expect(mark(page, 'damp', 'n9')).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save fingered score' }).click();
+  expect(readFileSync(await (await download).path(), 'utf8')).toContain('<damp-all/>');
+  await page.keyboard.press('f');
+  await page.keyboard.press('f');
+  await page.keyboard.press(',');
+  await expect(mark(page, 'damp', 'n9')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(mark(page, 'damp', 'n9').locator('circle')).toHaveCount(2);
 });
 
 test('a narrow window has fewer bars to a system at a legible size', async ({ page }) => {

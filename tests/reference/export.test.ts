@@ -105,13 +105,20 @@ describe.each(TEXTS)('%s', (_name, text) => {
       letters: new Set<string>(),
       positions: [{ fromUid: one.plan.notes[0]!.uid, toUid: one.plan.notes[1]!.uid, label: 'V' }],
     };
+    const damps = new Map([
+      [score.notes[0]!.uid, 'all'],
+      [score.notes.at(-1)!.uid, 'string'],
+    ] as const);
     const words = {
       bars: new Map([[0, { chord: 'F#m7/C#', form: 'A', remark: 'let <it> ring & wait' }]]),
       counting: new Map([[score.notes[0]!.uid, '1']]),
     };
-    const out = fingeredText(source, document.value, one.plan, { signs, words });
+    const out = fingeredText(source, document.value, one.plan, { signs, words, damps });
     expect(await schemaErrors(out)).toEqual(await schemaErrors(one.text));
     expect(out.match(/<fingering>/g)).toHaveLength(1);
+    expect([out.match(/<damp\/>/g), out.match(/<damp-all\/>/g)].map((found) => found?.length)).toEqual([
+      1, 1,
+    ]);
     expect(out).toContain('<root-step>F</root-step><root-alter>1</root-alter>');
     const again = readScore(out);
     if (!again.ok) throw new Error(again.error.code);

@@ -2,6 +2,7 @@
 import type { HandAction } from '../fingering/left/explain/handScript';
 import {
   correctionsOf,
+  dampsOf,
   inkOf,
   markStyleOf,
   type Registers,
@@ -11,8 +12,10 @@ import {
 import type { Role } from '../fingering/problem/strike';
 import type { FingeringPlan } from '../fingering/report/plan';
 import { LARGE } from '../engraving/sizes';
-import { plainMarks } from '../marks/marksOf';
-import { shownMarks } from '../marks/shown';
+import { dampMarks } from '../marks/dampMarks';
+import type { Mark } from '../marks/mark';
+import { inkedMarks, type PlainMarks, plainMarks } from '../marks/marksOf';
+import { type Showing, shownMarks } from '../marks/shown';
 import type { Density } from '../marks/style';
 import { openStringNames } from '../messages/en';
 import type { Fretboard } from '../instrument/fretboard';
@@ -46,7 +49,7 @@ export function copySource(
   return {
     score,
     plan,
-    marks: shownMarks(plainMarks(score, plan, roles, style), inkOf(registers), wanted),
+    marks: marksOfCopy(plainMarks(score, plan, roles, style), roles, registers, wanted),
     markScale: style.size === 'large' ? LARGE : 1,
     corrections: correctionsOf(registers).bars,
     remarks: remarksOf(registers),
@@ -56,6 +59,17 @@ export function copySource(
     subtitle: subtitleOf(score),
     imprint,
   };
+}
+
+function marksOfCopy(
+  plain: PlainMarks,
+  roles: ReadonlyMap<string, Role>,
+  registers: Registers,
+  wanted: Showing,
+): readonly Mark[] {
+  const ink = inkOf(registers);
+  const full = [...inkedMarks(plain, ink), ...dampMarks(dampsOf(registers), roles)];
+  return shownMarks(plain, ink, wanted, full);
 }
 
 export const densityOfCopy = (registers: Registers, { density }: Pick<CopyOptions, 'density'>): Density =>

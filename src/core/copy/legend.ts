@@ -39,6 +39,11 @@ const SIGNS: readonly Row[] = [
   },
   { sign: 'harm. 7', meaning: 'harmonic, touched at that fret', isThere: has('touch') },
   { sign: '2 – 2', meaning: 'guide finger: it stays on its string through the shift', isThere: has('guide') },
+  {
+    sign: 'crossed ring',
+    meaning: 'stop the string; with a second ring: all strings',
+    isThere: has('damp'),
+  },
   { sign: '?', meaning: 'no finger reaches it with the rest', isThere: has('unplanned') },
 ];
 

@@ -28,11 +28,14 @@ const SIZES: Readonly<Record<MarkKind, number>> = {
   barre: 1.3,
   position: 1.3,
   touch: 1.3,
+  damp: 1,
   guide: 1,
 };
 const LINES: Readonly<Record<MarkState, number>> = { pencil: 0.09, ink: 0.19, printed: 0.1 };
 /** These stand on the line that says how long they hold. */
 const WORDS: readonly MarkKind[] = ['barre', 'position', 'touch'];
+/** Drawn, with no text. */
+const UNWRITTEN: readonly MarkKind[] = ['guide', 'damp'];
 const NUMERALS: readonly MarkKind[] = ['finger', 'unplanned'];
 
 export function markSvg(mark: PlacedMark, drawing: Drawing, conflict = false): string {
@@ -41,7 +44,8 @@ export function markSvg(mark: PlacedMark, drawing: Drawing, conflict = false): s
     mark.kind === 'guide' ? guide(mark, pen) : '',
     mark.kind === 'string' ? circles(mark, pen) : '',
     mark.lineTo === null ? '' : goesOn(mark, mark.lineTo, pen),
-    isStroke(mark) ? stroke(mark, pen) : mark.kind === 'guide' ? '' : text(mark, pen),
+    mark.kind === 'damp' ? damp(mark, pen) : '',
+    isStroke(mark) ? stroke(mark, pen) : UNWRITTEN.includes(mark.kind) ? '' : text(mark, pen),
     mark.state === 'printed' && mark.kind !== 'string' ? brackets(mark, pen) : '',
     mark.departs === null ? '' : departing(mark, mark.departs, pen),
     conflict ? zigzag(mark, pen) : '',
@@ -112,6 +116,14 @@ function stroke({ text, state }: PlacedMark, { x, y, unit, fill }: Pen): string 
       : `M${n(x - 0.36 * unit)} ${n(y - 0.5 * unit)} l${n(0.36 * unit)} ${n(1.05 * unit)} l${n(0.36 * unit)} ${n(-1.05 * unit)}`;
   const width = (state === 'ink' ? 0.24 : 0.13) * unit;
   return `<path d="${path}" fill="none" stroke="${fill}" stroke-width="${n(width)}"/>`;
+}
+
+/** A ring with a cross through it; in a second ring where all strings are meant. */
+function damp({ text }: PlacedMark, { x, y, unit, fill }: Pen): string {
+  const ring = (radius: number) =>
+    `<circle cx="${n(x)}" cy="${n(y)}" r="${n(radius * unit)}" fill="none" stroke="${fill}" stroke-width="${n(0.13 * unit)}"/>`;
+  const cross = `M${n(x - 0.64 * unit)} ${n(y)} h${n(1.28 * unit)} M${n(x)} ${n(y - 0.64 * unit)} v${n(1.28 * unit)}`;
+  return `${ring(0.4)}${text === 'all' ? ring(0.22) : ''}<path d="${cross}" fill="none" stroke="${fill}" stroke-width="${n(0.13 * unit)}"/>`;
 }
 
 /** Digits and small letters sit a little above the middle of their line. */

@@ -10,6 +10,7 @@ const SIZES: Readonly<Record<MarkKind, { readonly width: number; readonly height
   barre: { width: 0.62, height: 1.2 },
   position: { width: 0.62, height: 1.2 },
   touch: { width: 0.5, height: 1.2 },
+  damp: { width: 1.3, height: 1.3 },
   /** A dash before a numeral, where there is no room for a line from the other one. */
   guide: { width: 0.48, height: 0.2 },
 };

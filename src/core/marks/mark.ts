@@ -4,7 +4,8 @@ import type { MarkCause } from './cause';
 /** Whose mark it is: proposed, decided by the teacher, or in the file. */
 export type MarkState = 'pencil' | 'ink' | 'printed';
 
-export type MarkKind = 'finger' | 'pluck' | 'string' | 'barre' | 'position' | 'guide' | 'touch' | 'unplanned';
+export type MarkKind =
+  'finger' | 'pluck' | 'string' | 'barre' | 'position' | 'guide' | 'damp' | 'touch' | 'unplanned';
 
 export interface Mark {
   /** Stable over plans: kind and note. */

@@ -105,6 +105,7 @@ function isSigned({ kind, uid }: Mark, signs: Signs): boolean {
     case 'position':
       return signs.positions.has(uid);
     case 'barre':
+    case 'damp':
     case 'touch':
     case 'unplanned':
       return true;

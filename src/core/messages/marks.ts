@@ -15,6 +15,7 @@ const CAUSES: {
   guide: () => 'the finger stays on its string through the shift',
   barre: () => 'one finger lies across the strings',
   column: () => 'the rest of its chord is printed',
+  decided: () => 'decided by the teacher',
   touch: () => 'a harmonic is touched at this fret',
   file: () => 'it came with the file',
   shift: ({ position }) => `the hand comes to ${roman(position)}`,
@@ -44,6 +45,8 @@ export function markText({ kind, text }: Pick<Mark, 'kind' | 'text'>): string {
       return `barre ${text}`;
     case 'touch':
       return text.replace('harm.', 'harmonic touched at fret');
+    case 'damp':
+      return text === 'all' ? 'damp all strings' : 'damp the string';
     case 'unplanned':
       return 'no finger';
     case 'pluck':

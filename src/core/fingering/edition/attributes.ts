@@ -6,6 +6,7 @@ import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../left/rules/schools';
 import { maybeTuning } from '../../instrument/tuning';
 import { maybeFraction } from '../../music/fraction';
 import { maybePitch } from '../../music/pitchText';
+import { DAMPS } from '../../marks/dampMarks';
 import { BARRE_FRACTIONS, BARRE_LETTERS, DENSITIES, MARK_SIZES, PLUCK_SIDES } from '../../marks/style';
 import { EFFECT_TAGS, PLUCKS } from '../../score/model';
 import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '../right/rules/schools';
@@ -59,6 +60,8 @@ export const ATTRIBUTES = {
   pluckSide: { target: 'piece', value: z.enum(PLUCK_SIDES) },
   markSize: { target: 'piece', value: z.enum(MARK_SIZES) },
   barDensity: { target: 'bar', value: z.enum(DENSITIES) },
+  /** What is to be stopped after the note. */
+  damp: { target: 'note', value: z.enum(DAMPS) },
   /** What the teacher says of a bar: printed under the copy. */
   remark: { target: 'bar', value: name(400) },
   /** The note's signs are printed at every density. */
@@ -93,6 +96,7 @@ export const STYLE_ATTRIBUTES = [
   'markSize',
   'barDensity',
   'remark',
+  'damp',
   'alwaysPrint',
 ] as const satisfies readonly Attribute[];
 export type InkAttribute = (typeof INK_ATTRIBUTES)[number];

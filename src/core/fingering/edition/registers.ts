@@ -5,6 +5,7 @@ import type { BarCorrection, Corrections, NoteCorrection } from '../../score/cor
 import { type Ink, type InkMarks, NO_INK } from '../problem/ink';
 import { DEFAULT_PLAYER, maybePlayer, type Player } from '../../instrument/hands';
 import type { Texture } from '../../figures/texture';
+import type { Damp } from '../../marks/dampMarks';
 import type { Showing } from '../../marks/shown';
 import { type Density, type MarkStyle, PLAIN_MARKS } from '../../marks/style';
 import type { LeftSchoolId } from '../left/rules/schools';
@@ -130,6 +131,9 @@ export function showingOf(registers: Registers): Showing {
     kept: new Set(valuesOf<true>(registers, 'alwaysPrint').keys()),
   };
 }
+
+/** Where strings are stopped, by note. */
+export const dampsOf = (registers: Registers): ReadonlyMap<string, Damp> => valuesOf<Damp>(registers, 'damp');
 
 /** The teacher's remarks, by bar. */
 export const remarksOf = (registers: Registers): ReadonlyMap<string, string> =>

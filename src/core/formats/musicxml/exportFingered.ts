@@ -9,7 +9,8 @@ import type { ScoreDocument } from './readScore';
 import { type SaidWords, wordSplices } from './writeBarWords';
 import { applySplices } from './splice';
 import type { SaidSigns } from '../../marks/said';
-import { fingeringSplices, type NoteFingering } from './writeFingering';
+import type { Damp } from '../../marks/dampMarks';
+import { dampSplices, fingeringSplices, type NoteFingering } from './writeFingering';
 
 export type ExportKind = 'musicxml' | 'mxl';
 
@@ -19,6 +20,8 @@ export interface ExportOptions {
   readonly style?: MarkStyle;
   /** What is printed, where that is not everything. */
   readonly signs?: SaidSigns | null;
+  /** Where strings are stopped, by note. */
+  readonly damps?: ReadonlyMap<string, Damp>;
   /** Chords, form, remarks and counting that go with it. */
   readonly words?: SaidWords | null;
 }
@@ -28,7 +31,13 @@ export function fingeredText(
   source: MusicXmlText,
   document: ScoreDocument,
   plan: FingeringPlan,
-  { corrections = NO_CORRECTIONS, style = PLAIN_MARKS, signs = null, words = null }: ExportOptions = {},
+  {
+    corrections = NO_CORRECTIONS,
+    style = PLAIN_MARKS,
+    signs = null,
+    words = null,
+    damps = new Map(),
+  }: ExportOptions = {},
 ): string {
   const fingering = new Map<string, NoteFingering>();
   for (const { uid, finger, string, fret, pluck } of plan.notes) {
@@ -48,6 +57,7 @@ export function fingeredText(
   return applySplices(source.text, [
     ...corrected,
     ...fingeringSplices(document, fingering, barres),
+    ...dampSplices(document, damps),
     ...(words ? wordSplices(document, words) : []),
   ]);
 }

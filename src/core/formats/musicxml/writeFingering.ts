@@ -3,6 +3,7 @@
  * the original text. Source of the elements and their order: MusicXML 4.0, `note`, `notations`, `technical`.
  */
 import { isPick, type Pluck } from '../../score/model';
+import type { Damp } from '../../marks/dampMarks';
 import { uidsOf } from './readEvents';
 import type { ScoreDocument } from './readScore';
 import type { Splice } from './splice';
@@ -104,6 +105,18 @@ function barreSplices(
     insertion(startOfChord(part, from), start),
     insertion(endOfChord(part, to), direction(bracket('stop'))),
   ];
+}
+
+/** Damping as a direction after the note's chord. Source: MusicXML 4.0, `damp`, `damp-all`. */
+export function dampSplices(document: ScoreDocument, damps: ReadonlyMap<string, Damp>): readonly Splice[] {
+  if (damps.size === 0) return [];
+  return [...uidsOf(document.part, document.uids)].flatMap(([note, uid]) => {
+    const damp = damps.get(uid);
+    if (!damp) return [];
+    const sign = damp === 'all' ? '<damp-all/>' : '<damp/>';
+    const direction = `<direction placement="above"><direction-type>${sign}</direction-type></direction>`;
+    return [insertion(endOfChord(document.part, note), direction)];
+  });
 }
 
 const siblingsOf = (part: XmlElement, note: XmlElement) =>

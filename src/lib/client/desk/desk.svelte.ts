@@ -18,6 +18,7 @@ import { DESK_WIDTH, pageWidthFor } from '$core/engraving/widths';
 import type { ImportError } from '$core/formats/importError';
 import { importErrorText } from '$core/messages/en';
 import type { Mark } from '$core/marks/mark';
+import { dampMarks } from '$core/marks/dampMarks';
 import { inkedMarks, type PlainMarks, plainMarks } from '$core/marks/marksOf';
 import { shownMarks } from '$core/marks/shown';
 import { type Density, DENSITIES, PLAIN_MARKS } from '$core/marks/style';
@@ -54,7 +55,9 @@ export class Desk {
   });
   /** At full density, with their causes. */
   readonly marks: readonly Mark[] = $derived.by(() =>
-    this.plain ? inkedMarks(this.plain, this.session.ink) : [],
+    this.plain
+      ? [...inkedMarks(this.plain, this.session.ink), ...dampMarks(this.session.damps, this.planning.roles)]
+      : [],
   );
   /** Those of them that the edition prints. */
   readonly shown: readonly Mark[] = $derived.by(() =>
@@ -294,6 +297,13 @@ export class Desk {
   get isAlwaysPrinted(): boolean {
     const { uid } = this.selection;
     return uid !== null && this.session.showing.kept.has(uid);
+  }
+
+  /** Stops the string of the selected note after it, then all strings, then none. */
+  nextDamp(): void {
+    const { uid } = this.selection;
+    const now = uid === null ? null : (this.session.damps.get(uid) ?? null);
+    if (uid) this.set(uid, 'damp', now === null ? 'string' : now === 'string' ? 'all' : null);
   }
 
   toggleAlwaysPrint(): void {

@@ -15,7 +15,7 @@ import type { ImportError } from '$core/formats/importError';
 import type { ExportKind } from '$core/formats/musicxml/exportFingered';
 import type { MarkStyle } from '$core/marks/style';
 import type { Score } from '$core/score/model';
-import type { Planned, PlannerService, Plucks, Transpositions } from '$workers/plannerService';
+import type { Damps, Planned, PlannerService, Plucks, Transpositions } from '$workers/plannerService';
 import type { DocumentInput } from '$workers/readInput';
 import type { Roles } from '$workers/roles';
 import { leavePlanner, startEngraver, takePlanner } from '../planner';
@@ -201,9 +201,9 @@ export class Planning {
    * The file with the fingering that is on the screen. Waits until the piece has been read.
    * @throws Error when the desk is closed before
    */
-  async exportAs(kind: ExportKind, style: MarkStyle): Promise<Uint8Array> {
+  async exportAs(kind: ExportKind, style: MarkStyle, damps: Damps): Promise<Uint8Array> {
     const { planner } = await this.connected;
-    const bytes = await planner.exportAs(kind, style);
+    const bytes = await planner.exportAs(kind, style, damps);
     if (!bytes) throw new Error('The score could not be read, so there is nothing to save.');
     return bytes;
   }

@@ -12,6 +12,7 @@ import {
   isCorrection,
   lensOf,
   listRegisters,
+  dampsOf,
   markStyleOf,
   showingOf,
   NO_REGISTERS,
@@ -39,6 +40,7 @@ export class EditionSession {
   /** Parts, so that only another style is another object. */
   private readonly markStyleText = $derived(JSON.stringify(markStyleOf(this.registers)));
   readonly markStyle = $derived(JSON.parse(this.markStyleText) as MarkStyle);
+  readonly damps = $derived(dampsOf(this.registers));
   readonly showing = $derived(showingOf(this.registers));
   readonly corrections: readonly Register[] = $derived(
     listRegisters(this.registers).filter(({ attribute }) => isCorrection(attribute)),

@@ -92,6 +92,12 @@ export const SHORTCUTS: readonly Shortcut[] = [
     does: 'print the marks of the note at every density, or not',
     run: (desk) => desk.toggleAlwaysPrint(),
   },
+  {
+    keys: [','],
+    shown: ',',
+    does: 'damp the string after the note, all strings, none',
+    run: (desk) => desk.nextDamp(),
+  },
   { keys: ['g'], shown: 'g', does: 'show or hide the fretboard', run: (desk) => desk.toggleBoard() },
   {
     keys: ['p'],

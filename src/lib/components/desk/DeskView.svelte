@@ -106,10 +106,12 @@
     target instanceof HTMLSelectElement;
 
   async function download(kind: ExportKind) {
-    const bytes = await desk.planning.exportAs(kind, desk.session.markStyle).catch((error: Error) => {
-      desk.notice = error.message;
-      return null;
-    });
+    const bytes = await desk.planning
+      .exportAs(kind, desk.session.markStyle, [...desk.session.damps])
+      .catch((error: Error) => {
+        desk.notice = error.message;
+        return null;
+      });
     if (!bytes) return;
     const link = document.createElement('a');
     link.href = URL.createObjectURL(new Blob([new Uint8Array(bytes)], { type: 'application/octet-stream' }));
