@@ -23,6 +23,9 @@ Ends with 0, or with 2 when a file or an option could not be used.
   --alike            proposed and printed marks look the same
   --school, --right-school, --profile: as above
 
+./oculon drill KIND [--option value …] [--out DIR]
+  A technique drill as DIR/KIND.fingered.musicxml and DIR/KIND.result.json; ./oculon drill --help lists the kinds.
+
 ./oculon check FILE… [--school ID] [--right-school ID] [--profile FILE]
   Judges the fingering written in the files: findings as JSON on standard output.
   Ends with 0, with 1 when something in it cannot be played, or with 2 when a file could not be used.
@@ -35,6 +38,7 @@ const [command, ...rest] = process.argv.slice(2);
 const COMMANDS: Readonly<Record<string, () => Promise<number>>> = {
   plan: async () => (await import('./planCommand')).planCommand(rest),
   print: async () => (await import('./printCommand')).printCommand(rest),
+  drill: async () => (await import('./drillCommand')).drillCommand(rest),
   check: async () => (await import('./checkCommand')).checkCommand(rest),
 };
 

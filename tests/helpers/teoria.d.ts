@@ -8,7 +8,7 @@ declare module 'teoria' {
     interval(name: string): Note;
     /** "C#4". */
     scientific(): string;
-    scale(name: 'major' | 'minor'): { notes(): readonly Note[] };
+    scale(name: string): { notes(): readonly Note[]; simple(): readonly string[] };
   }
   const teoria: { note(name: string): Note; chord(name: string): { notes(): readonly Note[] } };
   export default teoria;

@@ -76,6 +76,19 @@ describe('./oculon', () => {
     expect(oculon('print').status).toBe(2);
   });
 
+  it('drill writes a drill with the fingering that it prescribes, and names what there is', () => {
+    const { status } = oculon('drill', 'finger-pairs', '--pair', '34', '--position', '7', '--out', folder);
+    expect(status).toBe(0);
+    const fingers = resultOf('finger-pairs').notes.map(({ finger }) => finger);
+    expect(new Set(fingers)).toEqual(new Set([3, 4]));
+    expect(readFileSync(join(folder, 'finger-pairs.fingered.musicxml'), 'utf8')).toContain(
+      '<fingering>4</fingering>',
+    );
+    const unknown = oculon('drill', 'finger-pairs', '--pair', '99');
+    expect([unknown.status, unknown.stderr]).toEqual([2, expect.stringMatching(/no “99”.*12, 23, 34/)]);
+    expect(oculon('drill', 'juggling').stderr).toMatch(/one-finger-per-fret/);
+  });
+
   it('check ends with 1 and names the notes that no hand can play as printed', () => {
     const two = (midi: number) =>
       noteXml({

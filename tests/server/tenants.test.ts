@@ -195,6 +195,7 @@ const ROUTES: Readonly<Record<string, (studio: Studio) => readonly [string, Requ
   '/readyz': () => ['/readyz', {}],
   '/sign-out': () => ['/sign-out', {}],
   '/shelf': () => ['/shelf', {}],
+  '/drills': () => ['/drills', {}],
   '/desk/[pieceId]': (studio) => [`/desk/${studio.pieceId}`, {}],
   '/api/pieces': () => ['/api/pieces', { method: 'POST' }],
   '/survey/[pieceId]': (studio) => [`/survey/${studio.pieceId}`, {}],

@@ -89,6 +89,7 @@
     <span class="font-serif text-xl font-semibold">Oculon</span>
     <span class="mx-2 opacity-40" aria-hidden="true">/</span>
     <h1 class="text-base">Shelf</h1>
+    <a class="link ml-4 text-sm" href="/drills">Drill bench</a>
     <span class="ml-auto text-sm">{data.visitor.displayName} · {data.visitor.studioName}</span>
     <form method="POST" action="/sign-out"><button class="btn btn-ghost btn-sm">Sign out</button></form>
   </div>

@@ -1,5 +1,6 @@
 /** Written music as a MusicXML document, the one form that everything behind the import reads. */
 import { lcm } from '../../music/fraction';
+import { beamsOf, type Metre } from './beams';
 import type { WrittenBar, WrittenEvent, WrittenMusic, WrittenPart, WrittenPitch } from './writtenMusic';
 
 /** Source of the elements and their order: MusicXML 4.0, partwise. */
@@ -20,11 +21,23 @@ function partXml(part: WrittenPart): string {
     bar.voices.flatMap((voice) => voice.map((event) => event.quarters.den)),
   );
   const divisions = dens.reduce(lcm, 1);
-  return part.bars.map((bar, k) => barXml(part, bar, k === 0, divisions)).join('');
+  let metre: Metre = { beats: 4, beatType: 4 };
+  return part.bars
+    .map((bar, k) => {
+      metre = bar.metre ?? metre;
+      return barXml(part, bar, { first: k === 0, divisions, metre });
+    })
+    .join('');
 }
 
-function barXml(part: WrittenPart, bar: WrittenBar, first: boolean, divisions: number): string {
-  const voices = bar.voices.map((voice, k) => voiceXml(voice, k + 1, divisions));
+interface Setting {
+  readonly first: boolean;
+  readonly divisions: number;
+  readonly metre: Metre;
+}
+
+function barXml(part: WrittenPart, bar: WrittenBar, { first, divisions, metre }: Setting): string {
+  const voices = bar.voices.map((voice, k) => voiceXml(voice, k + 1, divisions, beamsOf(voice, metre)));
   const content = voices
     .map(({ xml, ticks }, k) =>
       k < voices.length - 1 && ticks > 0 ? `${xml}<backup><duration>${ticks}</duration></backup>\n` : xml,
@@ -75,10 +88,15 @@ function barline(bar: WrittenBar, side: 'left' | 'right'): string {
   return inner ? `<barline location="${side}">${inner}</barline>\n` : '';
 }
 
-function voiceXml(voice: readonly WrittenEvent[], number: number, divisions: number) {
+function voiceXml(
+  voice: readonly WrittenEvent[],
+  number: number,
+  divisions: number,
+  beams: readonly string[],
+) {
   let ticks = 0;
   let xml = '';
-  for (const event of voice) {
+  for (const [at, event] of voice.entries()) {
     const duration = (event.quarters.num * divisions) / event.quarters.den;
     if (!event.grace) ticks += duration;
     for (const words of event.words) {
@@ -86,7 +104,9 @@ function voiceXml(voice: readonly WrittenEvent[], number: number, divisions: num
     }
     if (event.space) xml += `<forward><duration>${duration}</duration></forward>\n`;
     else if (event.pitches.length === 0) xml += noteXml(event, null, duration, number);
-    else for (const k of event.pitches.keys()) xml += noteXml(event, k, duration, number);
+    else
+      for (const k of event.pitches.keys())
+        xml += noteXml(event, k, duration, number, k === 0 ? beams[at] : '');
   }
   return { xml, ticks };
 }
@@ -108,7 +128,7 @@ const slursXml = ({ slurStops, slurStarts }: WrittenEvent) => [
   ...slurStarts.map((number) => `<slur type="start" number="${number}"/>`),
 ];
 
-function noteXml(event: WrittenEvent, k: number | null, duration: number, voice: number): string {
+function noteXml(event: WrittenEvent, k: number | null, duration: number, voice: number, beams = ''): string {
   const pitch = event.pitches[k ?? -1] ?? null;
   const tie = event.ties[k ?? -1] ?? { start: false, stop: false };
   const head = k === null || k === 0;
@@ -127,6 +147,7 @@ function noteXml(event: WrittenEvent, k: number | null, duration: number, voice:
     maybeTag('type', type) +
     '<dot/>'.repeat(event.dots) +
     (tuplet ? tupletXml(tuplet) : '') +
+    beams +
     maybeTag('notations', notations) +
     (head ? lyricXml(event) : '') +
     '</note>\n'

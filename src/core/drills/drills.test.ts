@@ -1,0 +1,130 @@
+/**
+ * Drills by combinatorics, by music theory (`teoria`, a general-purpose library), and by the planner: nothing in any of
+ * them that the hand it is made for cannot play.
+ */
+import { describe, expect, it } from 'vitest';
+import teoria from 'teoria';
+import { Planner } from '../fingering/planner';
+import { inkOf } from '../fingering/edition/registers';
+import { CONCERT_FRETBOARD } from '../instrument/fretboard';
+import { ADULT_MEDIUM } from '../instrument/hands';
+import { pitchName } from '../music/pitch';
+import { type Chosen, chosenOf, type DrillKind } from './drill';
+import { drillScore, midiOf } from './drillScore';
+import { DRILL_KINDS, maybeDrillKind } from './kinds/all';
+import { ordersOf, RIGHT_HAND_ORDERS } from './kinds/rightHandOrders';
+import { SCALE_DRILL, SCALES, TONICS } from './kinds/scales';
+import { spelled } from './spell';
+
+/** Every value of every parameter once, the others as they are. */
+function sweep(kind: DrillKind): readonly Chosen[] {
+  const plain = chosenOf(kind, {});
+  return [
+    plain,
+    ...kind.parameters.flatMap(({ id, values }) =>
+      values.slice(1).map(([value]) => ({ ...plain, [id]: value })),
+    ),
+  ];
+}
+
+describe('the table of drills', () => {
+  it('has ids, parameters and values that are unique, and words for each', () => {
+    expect(new Set(DRILL_KINDS.map(({ id }) => id)).size).toBe(DRILL_KINDS.length);
+    for (const kind of DRILL_KINDS) {
+      expect(maybeDrillKind(kind.id)).toBe(kind);
+      expect(kind.watch.length).toBeGreaterThanOrEqual(2);
+      expect(kind.passes.length).toBeGreaterThanOrEqual(2);
+      expect([...kind.ladder].sort((a, b) => a - b)).toEqual(kind.ladder);
+      expect(kind.ladder[0]).toBe(60);
+      for (const { values } of kind.parameters)
+        expect(new Set(values.map(([value]) => value)).size).toBe(values.length);
+    }
+  });
+
+  it('has no cue twice: each belongs to its kind', () => {
+    const cues = DRILL_KINDS.flatMap(({ watch }) => watch);
+    expect(new Set(cues).size).toBe(cues.length);
+  });
+
+  it('takes the first value for what is not chosen or not known', () => {
+    const chosen = chosenOf(SCALE_DRILL, { tonic: 'H', scale: 'chromatic' });
+    expect(chosen).toMatchObject({ tonic: 'C', scale: 'chromatic', octaves: '2' });
+  });
+});
+
+describe.each(DRILL_KINDS.map((kind) => [kind.id, kind] as const))('%s', (_id, kind) => {
+  it('is playable by a medium hand whatever is chosen, with the fingering that it prescribes', () => {
+    for (const chosen of sweep(kind)) {
+      const drill = drillScore(kind, chosen);
+      const ink = inkOf(drill.registers);
+      const { score } = drill.document;
+      expect([chosen, ink.size]).toEqual([chosen, score.notes.length]);
+      const plan = new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM).plan(ink);
+      const faults = plan.findings.filter(({ code }) => /unplayable|outside|Contradicts/.test(code));
+      expect([chosen, faults]).toEqual([chosen, []]);
+      for (const { uid, finger, string, fret } of plan.notes) {
+        expect([finger, string]).toEqual([ink.get(uid)!.finger, ink.get(uid)!.string]);
+        const note = score.notes.find((one) => one.uid === uid)!;
+        expect(note.soundingMidi).toBe(midiOf({ string: string!, fret: fret! }));
+      }
+    }
+  });
+});
+
+describe('orders of the right hand', () => {
+  it('are 24, six in each of four columns, and six after the thumb', () => {
+    // Source: 4! = 24 and 3! = 6.
+    expect(ordersOf('all')).toHaveLength(24);
+    expect(new Set(ordersOf('all').map((order) => order.join(''))).size).toBe(24);
+    for (const column of ['p', 'i', 'm', 'a']) expect(ordersOf(column)).toHaveLength(6);
+    const after = ordersOf('afterThumb').map((order) => order.join(''));
+    expect(after.sort()).toEqual(['paim', 'pami', 'piam', 'pima', 'pmai', 'pmia']);
+  });
+
+  it('keep each finger on its string', () => {
+    const { voices } = RIGHT_HAND_ORDERS.make(chosenOf(RIGHT_HAND_ORDERS, { column: 'all' }));
+    const strings = new Map<string, Set<number>>();
+    for (const { notes } of voices[0]!)
+      for (const { letter, string } of notes)
+        strings.set(letter!, (strings.get(letter!) ?? new Set()).add(string));
+    expect([...strings.values()].map((one) => one.size)).toEqual([1, 1, 1, 1]);
+  });
+});
+
+describe('scales', () => {
+  const THEIRS: Readonly<Record<string, string>> = {
+    major: 'major',
+    naturalMinor: 'minor',
+    harmonicMinor: 'harmonicminor',
+    melodicMinor: 'melodicminor',
+  };
+  it.each(TONICS.map(([name]) => name))('on %s are spelled as teoria spells them', (tonic) => {
+    const ascii = tonic.replace('♯', '#').replace('♭', 'b');
+    for (const scale of ['major', 'harmonicMinor', 'naturalMinor']) {
+      // Keys that would need double sharps or a sixth flat and more are written in their other spelling.
+      const drill = drillScore(SCALE_DRILL, { tonic, scale, octaves: '1' });
+      const notes = drill.document.score.notes.slice(0, 7);
+      const minor = scale !== 'major';
+      const [, , major, fifthsMinor] = TONICS.find(([name]) => name === tonic)!;
+      const fifths = minor ? fifthsMinor : major;
+      if (Math.abs(fifths) > 6) continue;
+      const root = spelled(notes[0]!.soundingMidi, fifths);
+      const name = `${root.step.toLowerCase()}${root.alter > 0 ? '#' : root.alter < 0 ? 'b' : ''}`;
+      const theirs = teoria.note(`${name}3`).scale(THEIRS[scale]!).simple();
+      const ours = notes.map(({ pitch }) =>
+        pitchName(pitch)
+          .replace(/\d/, '')
+          .replace('♯♯', 'x')
+          .replace('♯', '#')
+          .replace('♭', 'b')
+          .toLowerCase(),
+      );
+      expect([ascii, scale, ours]).toEqual([ascii, scale, theirs]);
+    }
+  });
+
+  it('go up and come back without the top twice', () => {
+    const { voices } = SCALE_DRILL.make(chosenOf(SCALE_DRILL, {}));
+    expect(voices[0]).toHaveLength(2 * (2 * SCALES['major']!.length) + 1);
+  });
+});

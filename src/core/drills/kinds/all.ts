@@ -1,0 +1,22 @@
+/** Every kind of drill, in the order of the bench. A new kind is one file and a row here. */
+import type { DrillKind } from '../drill';
+import { FINGER_PAIRS } from './fingerPairs';
+import { INTERVALS_UP_THE_NECK } from './intervals';
+import { ONE_FINGER_PER_FRET } from './oneFingerPerFret';
+import { RIGHT_HAND_ORDERS } from './rightHandOrders';
+import { SCALE_DRILL } from './scales';
+import { SLUR_PAIRS } from './slurPairs';
+import { TREMOLO_DRILL } from './tremolo';
+
+export const DRILL_KINDS: readonly DrillKind[] = [
+  ONE_FINGER_PER_FRET,
+  FINGER_PAIRS,
+  SCALE_DRILL,
+  INTERVALS_UP_THE_NECK,
+  RIGHT_HAND_ORDERS,
+  TREMOLO_DRILL,
+  SLUR_PAIRS,
+];
+
+export const maybeDrillKind = (id: string): DrillKind | null =>
+  DRILL_KINDS.find((kind) => kind.id === id) ?? null;

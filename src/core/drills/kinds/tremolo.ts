@@ -1,0 +1,66 @@
+import type { Pluck } from '../../score/model';
+import type { DrillEvent, DrillKind } from '../drill';
+import { HEALTH, single, stopped } from '../vocabulary';
+
+const GROUPS = 8;
+
+/** Source: handbook 13, "tremolo": one fixed order, p on any string below. */
+export const TREMOLO_DRILL: DrillKind = {
+  id: 'tremolo',
+  title: 'Tremolo',
+  trains: 'one order of strokes on one string while the thumb goes from string to string',
+  watch: [
+    'all strokes equally far apart and equally loud; hold a finger to the string before it plays',
+    'p lands where it played and waits there; the wrist does not follow it',
+    'a touches the string as soon as i has left it',
+  ],
+  passes: ['slowly, each finger planted', 'groups of two and a stop', 'through, with the bass louder'],
+  caution: HEALTH.speed,
+  ladder: [60, 72, 84, 96, 108, 120, 132],
+  parameters: [
+    {
+      id: 'order',
+      label: 'Order',
+      values: [
+        ['pami', 'p a m i'],
+        ['pima', 'p i m a'],
+        ['pmi', 'p m i'],
+        ['pim', 'p i m'],
+        ['pi', 'p i'],
+        ['pm', 'p m'],
+      ],
+    },
+    {
+      id: 'strings',
+      label: 'Thumb on',
+      values: [
+        ['6543', '6 to 3'],
+        ['65432', '6 to 2'],
+        ['4', '4 alone'],
+      ],
+    },
+    {
+      id: 'on',
+      label: 'Fingers on',
+      values: [
+        ['1', 'the first string'],
+        ['2', 'the second string'],
+      ],
+    },
+  ],
+  make: ({ order, strings, on }) => {
+    const treble = Number(on);
+    const basses = [...strings!].map(Number).filter((string) => string > treble);
+    const there = [...basses, ...[...basses].reverse().slice(1)];
+    const events = Array.from({ length: GROUPS }, (_, group) => there[group % there.length]!).flatMap(
+      (bass): readonly DrillEvent[] =>
+        [...order!].map((letter) => single(stopped(letter === 'p' ? bass : treble, 0, 0, letter as Pluck))),
+    );
+    const isTriple = order!.length === 3;
+    return {
+      voices: [events],
+      fifths: 0,
+      metre: isTriple ? { beats: 6, beatType: 8 } : { beats: 4, beatType: 4 },
+    };
+  },
+};
