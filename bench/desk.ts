@@ -34,6 +34,7 @@ export async function application(handAlone = false) {
   if (!handAlone) await firstPaints(browser, server.address);
   await atTheHand(browser, server.address);
   await browser.close();
+  if (!handAlone) await longHistory(server.address);
   if (!handAlone) await manyImports(server.address);
   await stopServer(server);
   cluster.stop();
@@ -175,6 +176,42 @@ async function scrolled(): Promise<{ frames: number; lost: number }> {
   return { frames, lost };
 }
 
+const MANY_GESTURES = 20_000;
+const AT_ONCE = 500;
+
+/** A desk that has been worked at for years: what it takes to open it, and to save on it. */
+async function longHistory(address: string) {
+  const cookie = await signIn(address);
+  const { pieceId, editionId } = await savedPiece(address, cookie);
+  const post = async (seenSeq: number, count: number) => {
+    const gestures = Array.from({ length: count }, (_, k) => gesture(seenSeq + k));
+    const [answer, ms] = await timedAsync(() =>
+      fetch(`${address}/api/editions/${editionId}/gestures`, {
+        method: 'POST',
+        headers: { cookie, 'content-type': 'application/json' },
+        body: JSON.stringify({ seenSeq, gestures }),
+      }),
+    );
+    if (answer.status !== 200) throw new Error(`save answered ${answer.status}`);
+    return ms;
+  };
+  for (let seen = 0; seen < MANY_GESTURES; seen += AT_ONCE) await post(seen, AT_ONCE);
+  const label = `a desk of ${MANY_GESTURES} gestures`;
+  const opened: number[] = [];
+  for (let k = 0; k < 20; k++)
+    opened.push(
+      (
+        await timedAsync(() =>
+          fetch(`${address}/desk/${pieceId}`, { headers: { cookie } }).then((page) => page.text()),
+        )
+      )[1],
+    );
+  note('application', `${label}: to its page from the server, median`, percentile(opened, 0.5), 'ms');
+  const saves: number[] = [];
+  for (let k = 0; k < 100; k++) saves.push(await post(MANY_GESTURES + k, 1));
+  note('application', `${label}: a save, 95th percentile`, percentile(saves, 0.95), 'ms');
+}
+
 const PIECES = 20;
 const BARS = 24;
 
@@ -268,10 +305,13 @@ async function send(address: string, cookie: string, name: string, xml: string):
   return ((await answer.json()) as { id: string }).id;
 }
 
-async function editionOfFirstPiece(address: string, cookie: string): Promise<string> {
-  const id = await send(address, cookie, 'saved', barredVoices(4, 2));
-  const page = await (await fetch(`${address}/desk/${id}`, { headers: { cookie } })).text();
-  return /editionId:"([0-9a-f-]{36})"/.exec(page)![1]!;
+const editionOfFirstPiece = async (address: string, cookie: string): Promise<string> =>
+  (await savedPiece(address, cookie)).editionId;
+
+async function savedPiece(address: string, cookie: string) {
+  const pieceId = await send(address, cookie, 'saved', barredVoices(4, 2));
+  const page = await (await fetch(`${address}/desk/${pieceId}`, { headers: { cookie } })).text();
+  return { pieceId, editionId: /editionId:"([0-9a-f-]{36})"/.exec(page)![1]! };
 }
 
 /** Pieces that the shelf says are not ready. */

@@ -11,6 +11,8 @@ export interface DrillNote {
   readonly finger: number;
   /** Null where nothing is plucked: the second note of a slur. */
   readonly letter: Pluck | null;
+  /** Of a natural harmonic: semitones above the open string; its fret is touched, not stopped. */
+  readonly soundsAbove?: number;
 }
 
 /** What is struck at once, for so many eighths; a rest where nothing is. */

@@ -58,6 +58,9 @@ function titleOf({ title, parameters }: DrillKind, chosen: Chosen): string {
   return words.length === 0 ? title : `${title}: ${words.join(', ')}`;
 }
 
+/** Source: MusicXML 4.0, `harmonic`. */
+const HARMONIC = '<technical><harmonic><natural/></harmonic></technical>';
+
 const barEighths = ({ metre }: DrillMusic) => (metre.beats * 8) / metre.beatType;
 
 function barsOf(music: DrillMusic): readonly WrittenBar[] {
@@ -91,7 +94,7 @@ export function filled(events: readonly DrillEvent[], room: number): readonly (r
       bars.push([]);
       used = 0;
     }
-    bars.at(-1)!.push(event);
+    bars.at(-1)!.push(...(event.notes.length === 0 ? rests(event.eighths) : [event]));
     used += event.eighths;
   }
   bars.at(-1)!.push(...rests(room - used));
@@ -119,7 +122,7 @@ function writtenBar(events: readonly DrillEvent[], fifths: number, voices: numbe
       ties: event.notes.map(() => ({ start: false, stop: false })),
       slurStarts: events[k + 1]?.slurred ? [1] : [],
       slurStops: event.slurred ? [1] : [],
-      notations: [],
+      notations: event.notes.some(({ soundsAbove }) => soundsAbove !== undefined) ? [HARMONIC] : [],
       words: [],
       chordName: null,
       lyric: null,
@@ -127,8 +130,12 @@ function writtenBar(events: readonly DrillEvent[], fifths: number, voices: numbe
   });
 }
 
-export const midiOf = ({ string, fret }: Pick<DrillNote, 'string' | 'fret'>): number =>
-  openMidi(STANDARD_TUNING, string) + fret;
+export const midiOf = ({
+  string,
+  fret,
+  soundsAbove,
+}: Pick<DrillNote, 'string' | 'fret' | 'soundsAbove'>): number =>
+  openMidi(STANDARD_TUNING, string) + (soundsAbove ?? fret);
 
 /** By note of the document, which begins where its event does and sounds as it does. */
 function inkOfDrill(music: DrillMusic, { score }: ScoreDocument): Registers {

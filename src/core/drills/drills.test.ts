@@ -65,9 +65,22 @@ describe.each(DRILL_KINDS.map((kind) => [kind.id, kind] as const))('%s', (_id, k
       for (const { uid, finger, string, fret } of plan.notes) {
         expect([finger, string]).toEqual([ink.get(uid)!.finger, ink.get(uid)!.string]);
         const note = score.notes.find((one) => one.uid === uid)!;
-        expect(note.soundingMidi).toBe(midiOf({ string: string!, fret: fret! }));
+        // A harmonic sounds by its order, wherever it is touched.
+        if (!note.harmonic) expect(note.soundingMidi).toBe(midiOf({ string: string!, fret: fret! }));
       }
     }
+  });
+});
+
+describe('harmonics', () => {
+  it('sound 1200 · log2(n) cents above the open string, to the nearest semitone', () => {
+    // Source: handbook 3: order 2 an octave, 3 an octave and a fifth, 4 two octaves, 5 two octaves and a third.
+    const kind = maybeDrillKind('natural-harmonics')!;
+    const above = ['12', '7', '5', '9', '4'].map((nodes) => {
+      const { voices } = kind.make(chosenOf(kind, { nodes, strings: '1' }));
+      return voices[0]![0]!.notes[0]!.soundsAbove;
+    });
+    expect(above).toEqual([12, 19, 24, 28, 28]);
   });
 });
 

@@ -1,25 +1,8 @@
 import type { Pluck } from '../../score/model';
-import type { DrillEvent, DrillKind, DrillNote } from '../drill';
+import { CHORD_SHAPES } from '../chordShapes';
+import type { DrillEvent, DrillKind } from '../drill';
 import { HEALTH, orders, single } from '../vocabulary';
 
-/** Places of a chord by string, 6 to 1, and what it is called. Source: common practice shapes, handbook 13. */
-const CHORDS: Readonly<Record<string, readonly DrillNote[]>> = {
-  open: chord('0-0 0-0 0-0 0-0 0-0 0-0'),
-  C: chord('3-4 3-3 2-2 0-0 1-1 0-0'),
-  Am: chord('0-0 0-0 2-2 2-3 1-1 0-0'),
-  E: chord('0-0 2-2 2-3 1-1 0-0 0-0'),
-  D7: chord('2-2 0-0 0-0 2-2 1-1 2-3'),
-};
-
-function chord(text: string): readonly DrillNote[] {
-  return text.split(' ').map((place, k) => {
-    const [fret, finger] = place.split('-').map(Number);
-    return { string: 6 - k, fret: fret!, finger: finger!, letter: null };
-  });
-}
-
-/** The lowest string of each chord that the thumb takes. */
-const BASSES: Readonly<Record<string, number>> = { open: 6, C: 5, Am: 5, E: 6, D7: 4 };
 const FINGERS = ['i', 'm', 'a'] as const;
 
 /** The 24 orders in four columns by their first letter, and the six that follow a thumb. Source: handbook 6 and 9. */
@@ -103,8 +86,9 @@ export const RIGHT_HAND_ORDERS: DrillKind = {
 function stroke(name: string, set: string, letter: Pluck): DrillEvent {
   const strings = [...set].map(Number);
   const finger = FINGERS.indexOf(letter as (typeof FINGERS)[number]);
-  const bass = Math.max(BASSES[name]!, strings[0]! + 1);
+  const { bass: lowest, places } = CHORD_SHAPES[name]!;
+  const bass = Math.max(lowest, strings[0]! + 1);
   const string = letter === 'p' ? Math.min(6, bass) : strings[finger]!;
-  const place = CHORDS[name]!.find((one) => one.string === string)!;
+  const place = places.find((one) => one.string === string)!;
   return single({ ...place, letter });
 }
