@@ -72,6 +72,20 @@ describe.each(DRILL_KINDS.map((kind) => [kind.id, kind] as const))('%s', (_id, k
   });
 });
 
+describe('barres', () => {
+  it('are marked as barres, each over its strings', () => {
+    const drill = drillScore(maybeDrillKind('barres')!, {});
+    const planner = new Planner(drill.document.score, CONCERT_FRETBOARD, ADULT_MEDIUM);
+    const { barres } = planner.plan(inkOf(drill.registers));
+    expect(barres.map(({ fret, firstString, lastString }) => [fret, lastString - firstString + 1])).toEqual([
+      [5, 2],
+      [5, 3],
+      [5, 4],
+      [5, 5],
+    ]);
+  });
+});
+
 describe('harmonics', () => {
   it('sound 1200 · log2(n) cents above the open string, to the nearest semitone', () => {
     // Source: handbook 3: order 2 an octave, 3 an octave and a fifth, 4 two octaves, 5 two octaves and a third.

@@ -2,14 +2,13 @@ import type { Pluck } from '../../score/model';
 import type { DrillEvent, DrillKind } from '../drill';
 import { HEALTH, stopped } from '../vocabulary';
 
-/** Letters of a broken barre by how many strings it has, the lowest first. */
+/** Letters of a barre that is struck together, by how many strings it has, the lowest first. Source: handbook 13, "chords". */
 const LETTERS: Readonly<Record<number, readonly Pluck[]>> = {
   2: ['i', 'm'],
   3: ['i', 'm', 'a'],
   4: ['p', 'i', 'm', 'a'],
-  6: ['p', 'p', 'p', 'i', 'm', 'a'],
+  5: ['p', 'p', 'i', 'm', 'a'],
 };
-const EIGHTHS_IN_BAR = 8;
 
 /** Source: handbook 11: from about V downwards, where a barre is lighter than at I; two strings, half, whole. */
 export const BARRES: DrillKind = {
@@ -19,9 +18,9 @@ export const BARRES: DrillKind = {
   watch: [
     'the edge of 1 close behind the fret, its bony side on the strings',
     'no squeeze between thumb and 1: the elbow hangs, the arm pulls back a little',
-    'pluck string by string and listen which one does not sound; move 1 by a millimetre, do not press',
+    'listen which string does not sound and move 1 by a millimetre; do not press',
   ],
-  passes: ['laid and let go in each rest', 'every string heard', 'as little weight as will do'],
+  passes: ['laid, and let go for the open strings', 'every string heard', 'as little weight as will do'],
   caution: HEALTH.press,
   ladder: [60, 66, 72, 80],
   parameters: [
@@ -29,11 +28,11 @@ export const BARRES: DrillKind = {
       id: 'width',
       label: 'Strings',
       values: [
-        ['2,3,4,6', 'two, three, four, six'],
+        ['2,3,4,5', 'two, three, four, five'],
         ['2', 'two'],
         ['3', 'three'],
         ['4', 'four'],
-        ['6', 'all six'],
+        ['5', 'five'],
       ],
     },
     {
@@ -61,12 +60,11 @@ export const BARRES: DrillKind = {
   },
 };
 
-/** The strings one by one from the lowest, then time to let go: a bar. */
+/** Laid and struck, then let go so that the same strings sound open: a bar. */
 function laid(fret: number, strings: number): readonly DrillEvent[] {
-  const letters = LETTERS[strings]!;
-  const struck = letters.map((letter, k): DrillEvent => ({
-    notes: [stopped(strings - k, fret, 1, letter)],
-    eighths: 1,
-  }));
-  return [...struck, { notes: [], eighths: EIGHTHS_IN_BAR - strings }];
+  const struck = (at: number) => LETTERS[strings]!.map((letter, k) => stopped(strings - k, at, 1, letter));
+  return [
+    { notes: struck(fret), eighths: 4 },
+    { notes: struck(0), eighths: 4 },
+  ];
 }
