@@ -231,6 +231,15 @@ test('the survey: form, chords that can be corrected, effort, techniques', async
   await expect(page.getByTestId('techniques').getByRole('listitem').first()).toBeVisible();
 });
 
+test('the survey proposes drills with the bars that ask for them', async ({ page }) => {
+  await page.getByRole('link', { name: 'Survey of Rain on Tin' }).click();
+  const drills = page.getByTestId('drills');
+  await expect(drills.getByRole('listitem').first()).toContainText(/bars? \d/);
+  await drills.getByRole('link', { name: 'Tremolo' }).click();
+  await expect(page).toHaveURL(/kind=tremolo&order=pami/);
+  await expect(page.getByTestId('drill-counts')).toBeVisible();
+});
+
 test('a bar of the survey leads to its place on the desk, and the desk back to the bar', async ({ page }) => {
   await page.getByRole('link', { name: 'Survey of Mill Bridge Dance' }).click();
   const bars = page.getByTestId('form-strip').getByRole('button');

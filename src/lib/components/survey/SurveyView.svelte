@@ -7,6 +7,8 @@
   import SaveState from '$lib/components/desk/SaveState.svelte';
   import { Desk } from '$lib/client/desk/desk.svelte';
   import type { DeskOpening } from '$lib/client/desk/stored';
+  import { maybeDrillKind } from '$core/drills/kinds/all';
+  import { drillsFor } from '$core/drills/proposals';
   import { maybeChord } from '$core/survey/chords';
   import { surveyOf } from '$core/survey/survey';
   import { importErrorText } from '$core/messages/en';
@@ -14,7 +16,7 @@
   import EffortChart from './EffortChart.svelte';
   import FormStrip from './FormStrip.svelte';
   import TextureStrip from './TextureStrip.svelte';
-  import { barsName, keyAreaName, kindWords, TECHNIQUE_NAMES } from './words';
+  import { barsListed, barsName, keyAreaName, kindWords, TECHNIQUE_NAMES } from './words';
 
   let { opening }: { opening: DeskOpening } = $props();
 
@@ -37,6 +39,7 @@
 
   const score = $derived(desk.planning.score);
   const survey = $derived(score ? surveyOf(score, desk.scoreCorrections.bars, desk.planning.plan) : null);
+  const drills = $derived(score && desk.planning.plan ? drillsFor(score, desk.planning.plan) : []);
   const bar = $derived(survey?.bars[selectedBar] ?? null);
   const hardest = $derived(
     [...(survey?.bars ?? [])]
@@ -189,7 +192,7 @@
       </section>
     {/if}
 
-    <div class="grid gap-8 text-sm md:grid-cols-3">
+    <div class="grid gap-8 text-sm md:grid-cols-2 lg:grid-cols-4">
       <section aria-labelledby="keys-of-piece">
         <h2 id="keys-of-piece" class="mb-1 font-serif text-xl font-semibold">Keys</h2>
         <ul>
@@ -220,6 +223,20 @@
           {/each}
         </ul>
       </section>
+      {#if drills.length > 0}
+        <section aria-labelledby="drills-of-piece">
+          <h2 id="drills-of-piece" class="mb-1 font-serif text-xl font-semibold">Drills for it</h2>
+          <ul data-testid="drills">
+            {#each drills as { kind, chosen, because, bars } (kind)}
+              <li>
+                <a class="link" href="/drills?{new URLSearchParams({ kind, ...chosen })}"
+                  >{maybeDrillKind(kind)?.title}</a
+                >: {because}, {barsListed(bars)}
+              </li>
+            {/each}
+          </ul>
+        </section>
+      {/if}
     </div>
   {/if}
 </main>

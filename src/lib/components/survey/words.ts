@@ -32,6 +32,12 @@ export function barsName(measures: readonly Measure[], from: number, to: number)
   return from === to ? `bar ${first}` : `bars ${first} to ${last}`;
 }
 
+const MOST_BARS = 6;
+
+/** "bars 2, 5, 9"; of many the first few. */
+export const barsListed = (bars: readonly string[]): string =>
+  `${bars.length === 1 ? 'bar' : 'bars'} ${bars.slice(0, MOST_BARS).join(', ')}${bars.length > MOST_BARS ? ' …' : ''}`;
+
 export function kindWords(kind: BarKind, measures: readonly Measure[]): string {
   const like = measures[kind.like]!.number;
   if (kind.relation === 'new') return 'new music';
