@@ -25,6 +25,22 @@ test('a drill is set anew at once, counted, and made again by its link', async (
   await expect(page.getByRole('heading', { name: 'Finger pairs', exact: true })).toBeVisible();
 });
 
+test('a metronome goes with the metre of the drill, faster step by step', async ({ page }) => {
+  await page.goto('/drills?kind=tremolo&order=pmi');
+  await expect(page.getByTestId('tempo')).toHaveText('♩ = 60');
+  await expect(page.getByTestId('beats').locator('span.rounded-full')).toHaveCount(6);
+  await expect(page.getByTestId('beats').locator('.size-3')).toHaveCount(2);
+  await page.getByLabel('Accents').selectOption('2+2+2');
+  await expect(page.getByTestId('beats').locator('.size-3')).toHaveCount(3);
+  await page.getByRole('button', { name: 'Faster' }).click();
+  await expect(page.getByTestId('tempo')).toHaveText('♩ = 72');
+  await page.getByRole('button', { name: 'Start' }).click();
+  const lit = page.getByTestId('beats').locator('.bg-base-content');
+  await expect(lit).toHaveCount(1);
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(lit).toHaveCount(0);
+});
+
 test('each kind has its notation, its cues and no accessibility violation', async ({ page }) => {
   await page.goto('/drills');
   const kinds = page.getByRole('navigation', { name: 'Drills' }).getByRole('button');

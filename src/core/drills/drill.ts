@@ -6,9 +6,11 @@ import type { Pluck } from '../score/model';
 
 /** One stopped or open string that is struck, and how. */
 export interface DrillNote {
-  readonly string: number;
-  readonly fret: number;
-  readonly finger: number;
+  /** Null on all three where the drill leaves the place to the planner; then its pitch is given. */
+  readonly string: number | null;
+  readonly fret: number | null;
+  readonly finger: number | null;
+  readonly midi?: number;
   /** Null where nothing is plucked: the second note of a slur. */
   readonly letter: Pluck | null;
   /** Of a natural harmonic: semitones above the open string; its fret is touched, not stopped. */
@@ -27,6 +29,8 @@ export interface DrillMusic {
   readonly voices: readonly (readonly DrillEvent[])[];
   readonly fifths: number;
   readonly metre: { readonly beats: number; readonly beatType: number };
+  /** Of the right hand, where the drill leaves the letters to it. */
+  readonly rightSchool?: string;
   readonly quartersPerMinute: number;
 }
 
@@ -54,6 +58,8 @@ export interface DrillKind {
   /** Quarters per minute, from slow to where it is at home. */
   readonly ladder: readonly number[];
   readonly parameters: readonly Parameter[];
+  /** What the planner decides; nothing where the drill prescribes it all. */
+  readonly leaves?: 'places';
   readonly make: (chosen: Chosen) => Omit<DrillMusic, 'quartersPerMinute'>;
 }
 

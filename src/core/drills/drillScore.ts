@@ -1,4 +1,5 @@
 /** A drill as a score with its fingering decided: what passes through planner, page, print and export like a piece. */
+import { PIECE } from '../fingering/edition/attributes';
 import type { RegisterKey, Registers } from '../fingering/edition/registers';
 import { readScore, type ScoreDocument } from '../formats/musicxml/readScore';
 import { toMusicXml } from '../formats/written/toMusicXml';
@@ -130,12 +131,9 @@ function writtenBar(events: readonly DrillEvent[], fifths: number, voices: numbe
   });
 }
 
-export const midiOf = ({
-  string,
-  fret,
-  soundsAbove,
-}: Pick<DrillNote, 'string' | 'fret' | 'soundsAbove'>): number =>
-  openMidi(STANDARD_TUNING, string) + (soundsAbove ?? fret);
+/** As it sounds: given, or found where it is played. */
+export const midiOf = ({ string, fret, soundsAbove, midi }: Omit<DrillNote, 'finger' | 'letter'>): number =>
+  midi ?? openMidi(STANDARD_TUNING, string ?? 1) + (soundsAbove ?? fret ?? 0);
 
 /** By note of the document, which begins where its event does and sounds as it does. */
 function inkOfDrill(music: DrillMusic, { score }: ScoreDocument): Registers {
@@ -150,11 +148,12 @@ function inkOfDrill(music: DrillMusic, { score }: ScoreDocument): Registers {
     }
   }
   const registers = new Map<RegisterKey, string | number>();
+  if (music.rightSchool) registers.set(`${PIECE} rightSchool`, music.rightSchool);
   for (const { uid, onsetTicks, soundingMidi } of score.notes) {
     const note = noteAt.get(`${onsetTicks} ${soundingMidi}`);
     if (!note) continue;
-    registers.set(`${uid} finger`, note.finger);
-    registers.set(`${uid} string`, note.string);
+    if (note.finger !== null) registers.set(`${uid} finger`, note.finger);
+    if (note.string !== null) registers.set(`${uid} string`, note.string);
     if (note.letter) registers.set(`${uid} pluck`, note.letter);
   }
   return registers;

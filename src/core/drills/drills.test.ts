@@ -11,6 +11,8 @@ import { ADULT_MEDIUM } from '../instrument/hands';
 import { pitchName } from '../music/pitch';
 import { type Chosen, chosenOf, type DrillKind } from './drill';
 import { drillScore, midiOf } from './drillScore';
+import { countsOf } from './counts';
+import { plannerFor } from '../../workers/preparePlan';
 import { DRILL_KINDS, maybeDrillKind } from './kinds/all';
 import { ordersOf, RIGHT_HAND_ORDERS } from './kinds/rightHandOrders';
 import { SCALE_DRILL, SCALES, TONICS } from './kinds/scales';
@@ -58,17 +60,57 @@ describe.each(DRILL_KINDS.map((kind) => [kind.id, kind] as const))('%s', (_id, k
       const drill = drillScore(kind, chosen);
       const ink = inkOf(drill.registers);
       const { score } = drill.document;
-      expect([chosen, ink.size]).toEqual([chosen, score.notes.length]);
+      if (!kind.leaves) expect([chosen, ink.size]).toEqual([chosen, score.notes.length]);
       const plan = new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM).plan(ink);
       const faults = plan.findings.filter(({ code }) => /unplayable|outside|Contradicts/.test(code));
       expect([chosen, faults]).toEqual([chosen, []]);
       for (const { uid, finger, string, fret } of plan.notes) {
-        expect([finger, string]).toEqual([ink.get(uid)!.finger, ink.get(uid)!.string]);
+        if (!kind.leaves) expect([finger, string]).toEqual([ink.get(uid)!.finger, ink.get(uid)!.string]);
         const note = score.notes.find((one) => one.uid === uid)!;
         // A harmonic sounds by its order, wherever it is touched.
         if (!note.harmonic) expect(note.soundingMidi).toBe(midiOf({ string: string!, fret: fret! }));
       }
     }
+  });
+});
+
+describe('triads', () => {
+  const kind = maybeDrillKind('triads')!;
+  it.each(TONICS.map(([name]) => name))('on %s have the notes that teoria gives, spelled so', (root) => {
+    for (const quality of ['major', 'minor']) {
+      const { document, music } = drillScore(kind, { root, quality });
+      // Keys of seven accidentals are written in their other spelling.
+      if (Math.abs(music.fifths) > 6) continue;
+      const notes = document.score.notes.slice(0, 3).map(({ pitch }) => pitchName(pitch).replace(/\d/, ''));
+      const name = notes[0]!.replace('♯', '#').replace('♭', 'b');
+      const theirs = teoria.chord(`${name}${quality === 'minor' ? 'm' : ''}`).notes();
+      const chroma = (text: string) =>
+        teoria.note(`${text.replace('♯', '#').replace('♭', 'b').toLowerCase()}3`).chroma() + 0;
+      expect([root, quality, notes.map(chroma)]).toEqual([
+        root,
+        quality,
+        theirs.map((note) => note.chroma() + 0),
+      ]);
+      const letters = notes.map((text) => 'CDEFGAB'.indexOf(text[0]!));
+      // Thirds: every second letter.
+      expect(letters.map((letter) => (letter - letters[0]! + 7) % 7)).toEqual([0, 2, 4]);
+    }
+  });
+
+  it('have fewer crossings where they are avoided than where i and m take turns', () => {
+    const crossings = (rightHand: string) => {
+      const { document, registers } = drillScore(kind, { root: 'G', rightHand });
+      return countsOf(plannerFor(document.score, registers).plan(new Map())).crossings;
+    };
+    expect(crossings('crossing-free')).toBeLessThan(crossings('strict-im'));
+  });
+
+  it('begin on any of their notes, and go as far as the neck', () => {
+    const classes = ['0', '1', '2'].map((inversion) => {
+      const { document } = drillScore(kind, { inversion, octaves: '3' });
+      return document.score.notes[0]!.soundingMidi % 12;
+    });
+    expect(classes).toEqual([0, 4, 7]);
   });
 });
 
@@ -113,7 +155,7 @@ describe('orders of the right hand', () => {
     const strings = new Map<string, Set<number>>();
     for (const { notes } of voices[0]!)
       for (const { letter, string } of notes)
-        strings.set(letter!, (strings.get(letter!) ?? new Set()).add(string));
+        strings.set(letter!, (strings.get(letter!) ?? new Set()).add(string!));
     expect([...strings.values()].map((one) => one.size)).toEqual([1, 1, 1, 1]);
   });
 });

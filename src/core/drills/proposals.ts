@@ -72,7 +72,7 @@ const barres = ({ barres }: FingeringPlan): Need => ({
   kind: 'barres',
   chosen: { positions: barres.some(({ fret }) => fret <= 2) ? '5,4,3,2,1' : '5,4,3' },
   uids: barres.map(({ fromUid }) => fromUid),
-  because: (count) => `${count} barres`,
+  because: (count) => `${count} ${count === 1 ? 'barre' : 'barres'}`,
   weight: WEIGHTS.barre,
   least: 1,
 });
@@ -176,7 +176,7 @@ const harmonics = ({ notes }: Score): Need => ({
   kind: 'natural-harmonics',
   chosen: { nodes: '12,7,5' },
   uids: notes.filter(({ harmonic }) => harmonic === 'natural').map(({ uid }) => uid),
-  because: (count) => `${count} harmonics`,
+  because: (count) => `${count} ${count === 1 ? 'harmonic' : 'harmonics'}`,
   weight: WEIGHTS.harmonic,
   least: 1,
 });

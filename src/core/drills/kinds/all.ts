@@ -10,11 +10,13 @@ import { RIGHT_HAND_ORDERS } from './rightHandOrders';
 import { SCALE_DRILL } from './scales';
 import { SLUR_PAIRS } from './slurPairs';
 import { TREMOLO_DRILL } from './tremolo';
+import { TRIADS } from './triads';
 
 export const DRILL_KINDS: readonly DrillKind[] = [
   ONE_FINGER_PER_FRET,
   FINGER_PAIRS,
   SCALE_DRILL,
+  TRIADS,
   INTERVALS_UP_THE_NECK,
   RIGHT_HAND_ORDERS,
   TREMOLO_DRILL,

@@ -8,6 +8,7 @@
   import { DRILL_KINDS } from '$core/drills/kinds/all';
   import { pageWidthFor } from '$core/engraving/widths';
   import { spokenPitch } from '$core/music/pitch';
+  import MetronomePanel from './MetronomePanel.svelte';
   import { DrillBench } from '$lib/client/drills/bench.svelte';
 
   const bench = new DrillBench();
@@ -151,8 +152,8 @@
           {#each bench.kind.watch as cue (cue)}<li>{cue}</li>{/each}
         </ul>
         <p class="mt-2 text-xs">One thing in each pass: {bench.kind.passes.join('; then ')}.</p>
-        <p class="mt-2 text-xs">Metronome: {bench.kind.ladder.join(', ')}.</p>
       </section>
+      <MetronomePanel metre={drill.music.metre} ladder={bench.kind.ladder} />
       {#if bench.kind.caution}
         <p class="border-base-300 border-l-2 pl-3 text-xs">{bench.kind.caution}</p>
       {/if}

@@ -1,0 +1,104 @@
+import type { DrillEvent, DrillKind } from '../drill';
+import { andBack, HEALTH } from '../vocabulary';
+import { TONICS } from './scales';
+
+/** Semitones above the root. Source: common music theory. */
+const QUALITIES: Readonly<Record<string, readonly number[]>> = {
+  major: [0, 4, 7],
+  minor: [0, 3, 7],
+  diminished: [0, 3, 6],
+  augmented: [0, 4, 8],
+};
+/** The sixth string, open; and as high as a hand goes on the first without strain. */
+const LOWEST = 40;
+const HIGHEST = 79;
+
+/** Source: handbook 9: each key has its own obstacle; both solutions of the right hand are trained. */
+export const TRIADS: DrillKind = {
+  id: 'triads',
+  title: 'Triads',
+  trains: 'broken triads over the neck, with the crossing accepted or avoided by the right hand',
+  watch: [
+    'where the key has an open string the hand moves on it, and nowhere else',
+    'of the two solutions for the right hand neither is better: know both, and choose for each piece',
+    'the shape is seen before its first note: three fingers know their places',
+  ],
+  passes: [
+    'as a block, three notes together',
+    'finger by finger, slowly',
+    'both solutions of the right hand, one after the other',
+  ],
+  caution: HEALTH.stretch,
+  ladder: [60, 72, 84, 96, 108],
+  leaves: 'places',
+  parameters: [
+    { id: 'root', label: 'On', values: TONICS.map(([name]) => [name, name] as const) },
+    {
+      id: 'quality',
+      label: 'Triad',
+      values: [
+        ['major', 'major'],
+        ['minor', 'minor'],
+        ['diminished', 'diminished'],
+        ['augmented', 'augmented'],
+      ],
+    },
+    {
+      id: 'octaves',
+      label: 'Octaves',
+      values: [
+        ['2', 'two'],
+        ['1', 'one'],
+        ['3', 'three'],
+      ],
+    },
+    {
+      id: 'inversion',
+      label: 'From its',
+      values: [
+        ['0', 'root'],
+        ['1', 'third'],
+        ['2', 'fifth'],
+      ],
+    },
+    {
+      id: 'rightHand',
+      label: 'Right hand',
+      values: [
+        ['strict-im', 'i m in turn, crossings accepted'],
+        ['crossing-free', 'crossings avoided, with a double thumb'],
+      ],
+    },
+  ],
+  make: ({ root, quality, octaves, inversion, rightHand }) => {
+    const [, pitchClass, major, minor] = TONICS.find(([name]) => name === root)!;
+    const midis = tonesOf(pitchClass, QUALITIES[quality!]!, Number(octaves), Number(inversion));
+    const events = andBack(midis).map((midi): DrillEvent => ({
+      notes: [{ midi, string: null, fret: null, finger: null, letter: null }],
+      eighths: 1,
+    }));
+    return {
+      voices: [events],
+      fifths: quality === 'minor' || quality === 'diminished' ? minor : major,
+      metre: { beats: 3, beatType: 4 },
+      rightSchool: rightHand!,
+    };
+  },
+};
+
+/** From the lowest tone of that kind upwards, as far as the neck goes. */
+function tonesOf(
+  root: number,
+  steps: readonly number[],
+  octaves: number,
+  inversion: number,
+): readonly number[] {
+  const first = steps[inversion]!;
+  let bottom = LOWEST;
+  while ((bottom - root - first + 144) % 12 !== 0) bottom++;
+  const count = steps.length * octaves + 1;
+  return Array.from({ length: count }, (_, k) => {
+    const at = inversion + k;
+    return bottom - first + 12 * Math.floor(at / steps.length) + steps[at % steps.length]!;
+  }).filter((midi) => midi <= HIGHEST);
+}
