@@ -17,8 +17,8 @@ export interface PlacedMark extends Mark {
   readonly line?: Line;
 }
 
-/** How far to the left a numeral may go before it tries a place above or below its note. */
-const FARTHEST_LEFT = 2;
+/** How far to the left a numeral may go before it tries a place above or below: its ink is narrower than its box, and two spaces are the most. */
+const FARTHEST_LEFT = 1.85;
 /** Steps to each side in which a place is looked for. */
 const GRID = 8;
 
