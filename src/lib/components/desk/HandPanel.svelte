@@ -100,7 +100,7 @@
       {#each plan.shifts as shift (`${shift.fromUid} ${shift.toUid}`)}
         <li class="border-base-300 border-t">
           <button
-            class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[5.6rem_1fr_auto] gap-x-2 py-1 text-left"
+            class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[6.6rem_1fr_auto] gap-x-2 py-1 text-left"
             onclick={() => desk.selection.select(shift.toUid)}
           >
             <span class="whitespace-nowrap tabular-nums"
@@ -135,7 +135,7 @@
       {#each shownLines as line (line.at + line.momentIndex)}
         <li class="border-base-300 border-t">
           <button
-            class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[5.6rem_1fr] gap-x-2 py-1 text-left leading-snug"
+            class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[6.6rem_1fr] gap-x-2 py-1 text-left leading-snug"
             onclick={() => desk.selection.select(uidAt(line.momentIndex))}
           >
             <span class="whitespace-nowrap tabular-nums">{line.at}</span>
