@@ -4,28 +4,32 @@
  */
 import { describe, expect, it } from 'vitest';
 import teoria from 'teoria';
+import { LeftPlanner } from '../fingering/left/lattice/planLeft';
 import { Planner } from '../fingering/planner';
+import { problemOf } from '../fingering/problem/problem';
 import { inkOf } from '../fingering/edition/registers';
 import { CONCERT_FRETBOARD } from '../instrument/fretboard';
-import { ADULT_MEDIUM } from '../instrument/hands';
+import { ADULT_MEDIUM, DEFAULT_PLAYER, PLAYERS } from '../instrument/hands';
 import { pitchName } from '../music/pitch';
 import { type Chosen, chosenOf, type DrillKind } from './drill';
 import { drillScore, midiOf } from './drillScore';
 import { countsOf } from './counts';
+import { maybeTooMuch } from './fits';
 import { plannerFor } from '../../workers/preparePlan';
 import { DRILL_KINDS, maybeDrillKind } from './kinds/all';
 import { ordersOf, RIGHT_HAND_ORDERS } from './kinds/rightHandOrders';
 import { SCALE_DRILL, SCALES, TONICS } from './kinds/scales';
 import { spelled } from './spell';
 
-/** Every value of every parameter once, the others as they are. */
+/** Every value of every parameter once, the others as they are; a typed one, too. */
 function sweep(kind: DrillKind): readonly Chosen[] {
   const plain = chosenOf(kind, {});
   return [
     plain,
-    ...kind.parameters.flatMap(({ id, values }) =>
-      values.slice(1).map(([value]) => ({ ...plain, [id]: value })),
-    ),
+    ...kind.parameters.flatMap(({ id, values, typed }) => [
+      ...values.slice(1).map(([value]) => ({ ...plain, [id]: value })),
+      ...(typed ? [{ ...plain, [id]: 'B7' }] : []),
+    ]),
   ];
 }
 
@@ -58,19 +62,44 @@ describe.each(DRILL_KINDS.map((kind) => [kind.id, kind] as const))('%s', (_id, k
   it('is playable by a medium hand whatever is chosen, with the fingering that it prescribes', () => {
     for (const chosen of sweep(kind)) {
       const drill = drillScore(kind, chosen);
+      expect([chosen, maybeTooMuch(drill)]).toEqual([chosen, null]);
       const ink = inkOf(drill.registers);
       const { score } = drill.document;
       if (!kind.leaves) expect([chosen, ink.size]).toEqual([chosen, score.notes.length]);
-      const plan = new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM).plan(ink);
+      const plan = plannerFor(score, drill.registers).plan(ink);
       const faults = plan.findings.filter(({ code }) => /unplayable|outside|Contradicts/.test(code));
       expect([chosen, faults]).toEqual([chosen, []]);
       for (const { uid, finger, string, fret } of plan.notes) {
         if (!kind.leaves) expect([finger, string]).toEqual([ink.get(uid)!.finger, ink.get(uid)!.string]);
         const note = score.notes.find((one) => one.uid === uid)!;
-        // A harmonic sounds by its order, wherever it is touched.
-        if (!note.harmonic) expect(note.soundingMidi).toBe(midiOf({ string: string!, fret: fret! }));
+        // A natural harmonic sounds by its order, wherever it is touched.
+        if (note.harmonic !== 'natural')
+          expect(note.soundingMidi).toBe(midiOf({ string: string!, fret: fret! }));
       }
     }
+  });
+
+  it('is playable by every ready-made hand that it says it is for', () => {
+    let forIt = 0;
+    for (const { hand } of PLAYERS) {
+      for (const chosen of sweep(kind)) {
+        const drill = drillScore(kind, { ...chosen, hand: hand.id });
+        if (maybeTooMuch(drill)) continue;
+        forIt++;
+        const { player, document, registers } = drill;
+        const { conflicts } = new LeftPlanner(problemOf(document.score, player.fretboard, player.hand)).plan(
+          inkOf(registers),
+        );
+        expect([hand.id, chosen, conflicts]).toEqual([hand.id, chosen, []]);
+      }
+    }
+    // Not one that is made for nobody: most hands can play most of it.
+    expect(forIt).toBeGreaterThan(3 * sweep(kind).length);
+  });
+
+  it('is the same whether its link names what is usual or not', () => {
+    const chosen = chosenOf(kind, {});
+    expect(drillScore(kind, {}).text).toBe(drillScore(kind, chosen).text);
   });
 });
 
@@ -100,7 +129,7 @@ describe('triads', () => {
   it('have fewer crossings where they are avoided than where i and m take turns', () => {
     const crossings = (rightHand: string) => {
       const { document, registers } = drillScore(kind, { root: 'G', rightHand });
-      return countsOf(plannerFor(document.score, registers).plan(new Map())).crossings;
+      return countsOf(plannerFor(document.score, registers).plan(new Map()), DEFAULT_PLAYER).crossings;
     };
     expect(crossings('crossing-free')).toBeLessThan(crossings('strict-im'));
   });
@@ -133,7 +162,7 @@ describe('harmonics', () => {
     // Source: handbook 3: order 2 an octave, 3 an octave and a fifth, 4 two octaves, 5 two octaves and a third.
     const kind = maybeDrillKind('natural-harmonics')!;
     const above = ['12', '7', '5', '9', '4'].map((nodes) => {
-      const { voices } = kind.make(chosenOf(kind, { nodes, strings: '1' }));
+      const { voices } = kind.make(chosenOf(kind, { nodes, strings: '1' }), DEFAULT_PLAYER);
       return voices[0]![0]!.notes[0]!.soundsAbove;
     });
     expect(above).toEqual([12, 19, 24, 28, 28]);
@@ -151,7 +180,7 @@ describe('orders of the right hand', () => {
   });
 
   it('keep each finger on its string', () => {
-    const { voices } = RIGHT_HAND_ORDERS.make(chosenOf(RIGHT_HAND_ORDERS, { column: 'all' }));
+    const { voices } = RIGHT_HAND_ORDERS.make(chosenOf(RIGHT_HAND_ORDERS, { column: 'all' }), DEFAULT_PLAYER);
     const strings = new Map<string, Set<number>>();
     for (const { notes } of voices[0]!)
       for (const { letter, string } of notes)
@@ -193,7 +222,7 @@ describe('scales', () => {
   });
 
   it('go up and come back without the top twice', () => {
-    const { voices } = SCALE_DRILL.make(chosenOf(SCALE_DRILL, {}));
+    const { voices } = SCALE_DRILL.make(chosenOf(SCALE_DRILL, {}), DEFAULT_PLAYER);
     expect(voices[0]).toHaveLength(2 * (2 * SCALES['major']!.length) + 1);
   });
 });

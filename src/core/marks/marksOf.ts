@@ -1,6 +1,7 @@
 /** All marks of a plan at full density, each with its causes, and those of them that a density shows. */
 import type { Score } from '../score/model';
 import { type Ink, NO_INK } from '../fingering/problem/ink';
+import { isStrum } from '../fingering/right/rules/effects';
 import type { FingeringPlan, PlannedBarre, PlannedNote } from '../fingering/report/plan';
 import type { Role } from '../fingering/problem/strike';
 import { barreLabel } from './barreLabel';
@@ -33,6 +34,8 @@ export interface PlainMarks {
   readonly causes: PlanCauses;
   readonly written: WrittenScore;
   readonly sourceFor: (ink: Ink) => MarkSource;
+  /** Notes whose letter stands at the first of their chord. */
+  readonly swept: ReadonlySet<string>;
   /** All but those of the strings, whose runs go over inked notes. */
   readonly marks: readonly Mark[];
 }
@@ -65,16 +68,17 @@ export function plainMarks(
     },
   });
   const source = sourceFor(new Map());
+  const swept = sweptAlong(plan);
   const planned = new Map(plan.notes.map((note) => [note.uid, note]));
   const marks = [
     ...plan.notes.map((note) => fingerMark(note, source)),
-    ...plan.notes.flatMap((note) => pluckMark(note, source)),
+    ...plan.notes.filter(({ uid }) => !swept.has(uid)).flatMap((note) => pluckMark(note, source)),
     ...plan.barres.map((barre) => barreMark(barre, style)),
     ...positionMarks(plan),
     ...touchMarks(written, planned),
     ...causes.guides.map(guideMark),
   ].map(withFile);
-  return { plan, planned, causes, written, sourceFor, marks };
+  return { plan, planned, causes, written, sourceFor, swept, marks };
 }
 
 /** All marks at full density. Ink is shown at once, also before the plan knows of it. */
@@ -87,7 +91,8 @@ export function inkedMarks(plain: PlainMarks, ink: Ink): readonly Mark[] {
     return [withFile(fingerMark(note, source))];
   });
   const silent = [...ink].filter(
-    ([uid, { pluck }]) => pluck !== null && plain.planned.get(uid)?.pluck === null,
+    ([uid, { pluck }]) =>
+      pluck !== null && (plain.planned.get(uid)?.pluck === null || plain.swept.has(uid)),
   );
   return [
     ...marks,
@@ -96,6 +101,14 @@ export function inkedMarks(plain: PlainMarks, ink: Ink): readonly Mark[] {
     ...stringMarks(plain.plan.notes, source).map(withFile),
   ];
 }
+
+/** Notes over which one finger goes with its chord: a brush has one letter, not one for each string. Common practice. */
+const sweptAlong = ({ strokes }: FingeringPlan): ReadonlySet<string> =>
+  new Set(
+    strokes
+      .filter(({ effect, letters }) => isStrum(effect) && letters.every((letter) => letter === letters[0]))
+      .flatMap(({ uids }) => uids.slice(1)),
+  );
 
 const BY_NOTE: readonly MarkKind[] = ['finger', 'unplanned', 'pluck'];
 

@@ -31,6 +31,15 @@ export async function maybeSentFile(request: Request): Promise<SentFile | null> 
 export const refused = (error: ImportError): Response =>
   json({ message: importErrorText(error) }, { status: error.code === 'unknownPiece' ? 404 : 422 });
 
+/** Says which of the fields is wrong. */
+export const routineProblem = ({ issues }: z.ZodError): Response => {
+  const { path, message } = issues[0]!;
+  return json(
+    { message: `The routine cannot be kept: ${path.join('.') || 'it'}: ${message}.` },
+    { status: 400 },
+  );
+};
+
 export const noFile = (): Response =>
   json({ message: 'Send one file in the field “file”.' }, { status: 400 });
 

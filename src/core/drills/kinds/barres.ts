@@ -8,6 +8,7 @@ const LETTERS: Readonly<Record<number, readonly Pluck[]>> = {
   3: ['i', 'm', 'a'],
   4: ['p', 'i', 'm', 'a'],
   5: ['p', 'p', 'i', 'm', 'a'],
+  6: ['p', 'p', 'p', 'i', 'm', 'a'],
 };
 
 /** Source: handbook 11: from about V downwards, where a barre is lighter than at I; two strings, half, whole. */
@@ -20,7 +21,13 @@ export const BARRES: DrillKind = {
     'no squeeze between thumb and 1: the elbow hangs, the arm pulls back a little',
     'listen which string does not sound and move 1 by a millimetre; do not press',
   ],
-  passes: ['laid, and let go for the open strings', 'every string heard', 'as little weight as will do'],
+  steps:
+    'from the highest position down; in each from few strings to many, each struck and let go; the hinge last',
+  passes: [
+    ['laid, and let go for the open strings', 4],
+    ['every string heard', 4],
+    ['as little weight as will do', 2],
+  ],
   caution: HEALTH.press,
   ladder: [60, 66, 72, 80],
   parameters: [
@@ -29,10 +36,13 @@ export const BARRES: DrillKind = {
       label: 'Strings',
       values: [
         ['2,3,4,5', 'two, three, four, five'],
+        ['2,3,6', 'two, half, whole'],
         ['2', 'two'],
         ['3', 'three'],
         ['4', 'four'],
         ['5', 'five'],
+        ['6', 'six'],
+        ['hinge', 'hinge: the tip lifts, the trebles stay'],
       ],
     },
     {
@@ -51,10 +61,12 @@ export const BARRES: DrillKind = {
       .split(',')
       .map(Number)
       .flatMap((fret) =>
-        width!
-          .split(',')
-          .map(Number)
-          .flatMap((strings) => laid(fret, strings)),
+        width === 'hinge'
+          ? hinged(fret)
+          : width!
+              .split(',')
+              .map(Number)
+              .flatMap((strings) => laid(fret, strings)),
       );
     return { voices: [events], fifths: 0, metre: { beats: 4, beatType: 4 } };
   },
@@ -66,5 +78,17 @@ function laid(fret: number, strings: number): readonly DrillEvent[] {
   return [
     { notes: struck(fret), eighths: 4 },
     { notes: struck(0), eighths: 4 },
+  ];
+}
+
+/** Five strings under 1; the tip lifts so that the fifth sounds open under the trebles, which stay stopped; laid again. */
+function hinged(fret: number): readonly DrillEvent[] {
+  const trebles = LETTERS[3]!.map((letter, k) => stopped(3 - k, fret, 1, letter));
+  const bass = (at: number): DrillEvent => ({ notes: [stopped(5, at, 1, 'p')], eighths: 2 });
+  return [
+    bass(fret),
+    { notes: trebles, eighths: 2 },
+    { ...bass(0), says: 'the tip lifts' },
+    { notes: trebles, eighths: 2 },
   ];
 }

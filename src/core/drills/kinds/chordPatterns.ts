@@ -1,6 +1,7 @@
 import type { Pluck } from '../../score/model';
-import { CHORD_SHAPES, type ChordShape } from '../chordShapes';
+import { CHORD_ROW, CHORD_SHAPES, type ChordShape, maybeChordRow, placeOn } from '../chordShapes';
 import type { DrillEvent, DrillKind } from '../drill';
+import { ACCENTS, PICK } from '../treatments';
 import { HEALTH, single } from '../vocabulary';
 
 const ROUNDS = 2;
@@ -26,25 +27,16 @@ export const CHORD_PATTERNS: DrillKind = {
     'p goes to the string of the chord’s lowest note without a look',
     'the last stroke before the change is as long as the others',
   ],
+  steps: 'chord by chord as named, the pattern twice on each',
   passes: [
-    'the changes alone, without the right hand',
-    'the pattern on open strings',
-    'both, slower than is comfortable',
+    ['the changes alone, without the right hand', 4],
+    ['the pattern on open strings', 4],
+    ['both, slower than is comfortable', 2],
   ],
   caution: HEALTH.speed,
   ladder: [60, 69, 80, 92, 104],
   parameters: [
-    {
-      id: 'chords',
-      label: 'Chords',
-      values: [
-        ['Am,Dm,E,Am', 'Am, Dm, E, Am'],
-        ['C,Am,Dm,G', 'C, Am, Dm, G'],
-        ['G,Em,C,D', 'G, Em, C, D'],
-        ['D,A,E,A', 'D, A, E, A'],
-        ['Em,Am,D7,G', 'Em, Am, D7, G'],
-      ],
-    },
+    CHORD_ROW,
     {
       id: 'pattern',
       label: 'Pattern',
@@ -56,23 +48,23 @@ export const CHORD_PATTERNS: DrillKind = {
         ['pamiami', 'p a m i a m i m in 4/4'],
       ],
     },
+    ACCENTS,
+    PICK,
   ],
   make: ({ chords, pattern }) => {
     const { letters, metre } = PATTERNS[pattern!]!;
     const [beats, beatType] = metre;
     const rounds = (beats * 8) / beatType / letters.length;
-    const events = chords!
-      .split(',')
-      .flatMap((name) =>
-        Array.from({ length: Math.max(1, ROUNDS * rounds) }, () =>
-          letters.map((letter) => stroke(CHORD_SHAPES[name]!, letter)),
-        ).flat(),
-      );
+    const events = maybeChordRow(chords!)!.flatMap((name) =>
+      Array.from({ length: Math.max(1, ROUNDS * rounds) }, () =>
+        letters.map((letter) => stroke(CHORD_SHAPES[name]!, letter)),
+      ).flat(),
+    );
     return { voices: [events], fifths: 0, metre: { beats, beatType } };
   },
 };
 
-function stroke({ bass, places }: ChordShape, letter: Pluck): DrillEvent {
-  const string = letter === 'p' ? bass : FINGER_STRING[letter]!;
-  return single({ ...places.find((place) => place.string === string)!, letter });
+function stroke(shape: ChordShape, letter: Pluck): DrillEvent {
+  const string = letter === 'p' ? shape.bass : FINGER_STRING[letter]!;
+  return single({ ...placeOn(shape, string), letter });
 }

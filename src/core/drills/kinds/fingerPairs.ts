@@ -1,4 +1,8 @@
+import { fingertipMm } from '../../instrument/fretboard';
+import { pairOf } from '../../instrument/handProfile';
+import type { Player } from '../../instrument/hands';
 import type { DrillKind } from '../drill';
+import { ACCENTS, PICK, RHYTHM } from '../treatments';
 import {
   ALTERNATIONS,
   type FrettedPlace,
@@ -22,7 +26,12 @@ export const FINGER_PAIRS: DrillKind = {
     'the fingers that rest stay a finger’s breadth over their frets',
     'the right hand is free to do anything, one thumb will do',
   ],
-  passes: ['the pair alone', 'the resting fingers', 'across the strings without looking'],
+  steps: 'pair by pair, the weakest first and again last; each four times on every string named',
+  passes: [
+    ['the pair alone', 4],
+    ['the resting fingers', 4],
+    ['across the strings without looking', 2],
+  ],
   caution: HEALTH.stretch,
   ladder: [60, 66, 72, 80, 88],
   parameters: [
@@ -49,20 +58,49 @@ export const FINGER_PAIRS: DrillKind = {
         ['zigzag', 'zigzag over two strings'],
       ],
     },
-    { ...POSITIONS, values: [...POSITIONS.values].reverse() },
+    {
+      ...POSITIONS,
+      values: [['reach', 'as low as the hand is at ease'], ...[...POSITIONS.values].reverse()],
+    },
     STRING_SETS,
     { ...ALTERNATIONS, values: [...ALTERNATIONS.values].reverse() },
+    RHYTHM,
+    ACCENTS,
+    PICK,
   ],
-  make: ({ pair, way, position, strings, letters }) => {
+  make: ({ pair, way, position, strings, letters }, player) => {
     const pairs = pair === 'all' ? ALL_PAIRS : [pair!];
     const rows = pairs.flatMap((one) =>
       stringsOf(strings!).flatMap((string, k, all) =>
-        roundsOf(one, way!, Number(position), string, all[k + 1] ?? all[k - 1] ?? string),
+        roundsOf(
+          one,
+          way!,
+          position === 'reach' ? positionAtEase(one, player) : Number(position),
+          string,
+          all[k + 1] ?? all[k - 1] ?? string,
+        ),
       ),
     );
     return { voices: [played(rows, letters!)], fifths: 0, metre: { beats: 4, beatType: 4 } };
   },
 };
+
+const LOWEST_POSITIONS = [1, 2, 3, 4, 5, 6, 7, 8, 9] as const;
+
+/**
+ * The lowest position in which two fingers, each over its fret, are no further apart than is easy for them: higher up
+ * the frets are narrower. Source: handbook 9, "starting higher up the neck if the stretch is hard".
+ */
+export function positionAtEase(pair: string, { hand, fretboard }: Player): number {
+  const [low, high] = [...pair].map(Number);
+  const apartMm = (position: number) =>
+    fingertipMm(position + high! - 1, fretboard.scaleLengthMm) -
+    fingertipMm(position + low! - 1, fretboard.scaleLengthMm);
+  return (
+    LOWEST_POSITIONS.find((position) => apartMm(position) <= hand.reach[pairOf(low!, high!)].atEaseMm) ??
+    LOWEST_POSITIONS.at(-1)!
+  );
+}
 
 /** Four rounds of a pair on a string: a bar of eighths. */
 function roundsOf(

@@ -28,7 +28,12 @@ export const INTERVALS_UP_THE_NECK: DrillKind = {
     'the arm begins to move when the bass is struck, not when the next interval is due',
     'palm level with the strings: the hand does not turn as the frets grow narrow',
   ],
-  passes: ['the shift on the bass alone', 'without pressing', 'with both notes equally loud'],
+  steps: 'degree by degree up the neck and back; in turn, three frets of one position before the shift',
+  passes: [
+    ['the shift on the bass alone', 4],
+    ['without pressing', 4],
+    ['with both notes equally loud', 2],
+  ],
   caution: HEALTH.press,
   ladder: [60, 66, 72, 80],
   parameters: [
@@ -48,25 +53,69 @@ export const INTERVALS_UP_THE_NECK: DrillKind = {
       values: [
         ['im', 'i m together'],
         ['broken', 'i, then m'],
+        ['back', 'i, m, i'],
+      ],
+    },
+    {
+      id: 'fingers',
+      label: 'Fingers',
+      values: [
+        ['scale', 'as the scale falls'],
+        ['turn', '1 2, 2 3, 3 4 in turn, then the shift'],
+      ],
+    },
+    {
+      id: 'times',
+      label: 'Each',
+      values: [
+        ['1', 'once'],
+        ['2', 'twice'],
       ],
     },
   ],
-  make: ({ interval, letters }) => {
+  make: ({ interval, letters, fingers, times }) => {
     const { degrees, low, high } = INTERVALS[interval!]!;
-    const rows = andBack(Array.from({ length: STEPS + 1 }, (_, k) => pairAt(k, degrees, low, high)));
-    const events = rows.flatMap(([below, above]): readonly DrillEvent[] => {
+    const row =
+      fingers === 'turn'
+        ? inTurn(interval!, low, high)
+        : Array.from({ length: STEPS + 1 }, (_, k) => pairAt(k, degrees, low, high));
+    const events = andBack(row).flatMap(([below, above]): readonly DrillEvent[] => {
       const bass = { notes: [stopped(BASS, 0, 0, 'p')], eighths: 2 };
       const [i, m] = [
         { ...below!, letter: 'i' as const },
         { ...above!, letter: 'm' as const },
       ];
-      return letters === 'broken'
-        ? [bass, { notes: [i], eighths: 1 }, { notes: [m], eighths: 1 }]
-        : [bass, { notes: [i, m], eighths: 2 }];
+      const chord: readonly DrillEvent[] =
+        letters === 'im'
+          ? [{ notes: [i, m], eighths: 2 }]
+          : letters === 'back'
+            ? [i, m, i].map((note) => ({ notes: [note], eighths: 1 }))
+            : [i, m].map((note) => ({ notes: [note], eighths: 1 }));
+      const once = letters === 'back' ? [{ ...bass, eighths: 1 }, ...chord] : [bass, ...chord];
+      return times === '2' ? [...once, ...once] : once;
     });
     return { voices: [events], fifths: 1, metre: { beats: 2, beatType: 4 } };
   },
 };
+
+/** How the two strings' frets lie to each other in each interval's commonest shape: low string less high. */
+const LEANS: Readonly<Record<string, number>> = { thirds: 1, sixths: 1, octaves: -1, tenths: 1 };
+const TURNS = [0, 1, 2] as const;
+const TURN_POSITIONS = [1, 4, 7] as const;
+
+/** A shape of two neighbouring frets that goes up fret by fret with 1 2, 2 3 and 3 4, then the hand shifts. */
+function inTurn(interval: string, low: number, high: number) {
+  const isLowAhead = LEANS[interval]! > 0;
+  return TURN_POSITIONS.flatMap((position) =>
+    TURNS.map((k) => {
+      const [back, ahead] = [position + k, position + k + 1];
+      const [backFinger, aheadFinger] = [k + 1, k + 2];
+      return isLowAhead
+        ? [stopped(low, ahead, aheadFinger, null), stopped(high, back, backFinger, null)]
+        : [stopped(low, back, backFinger, null), stopped(high, ahead, aheadFinger, null)];
+    }),
+  );
+}
 
 /** Degrees of E minor from the lowest that the lower string has; the lower finger is the one further back. */
 function pairAt(k: number, degrees: number, low: number, high: number) {

@@ -1,12 +1,14 @@
 import type { Pluck } from '../../score/model';
-import { CHORD_SHAPES } from '../chordShapes';
+import { CHORD_NAMES, CHORD_SHAPES, placeOn } from '../chordShapes';
 import type { DrillEvent, DrillKind } from '../drill';
+import { ACCENTS, PICK, SOUND } from '../treatments';
 import { HEALTH, orders, single } from '../vocabulary';
 
 const FINGERS = ['i', 'm', 'a'] as const;
 
 /** The 24 orders in four columns by their first letter, and the six that follow a thumb. Source: handbook 6 and 9. */
 export function ordersOf(column: string): readonly (readonly Pluck[])[] {
+  if (column === 'double') return [['p', 'i', 'm', 'a', 'm', 'i']];
   if (column === 'afterThumb') return orders<Pluck>([...FINGERS]).map((rest) => ['p', ...rest]);
   const all = orders<Pluck>(['p', ...FINGERS]);
   return column === 'all' ? all : all.filter(([first]) => first === column);
@@ -21,7 +23,12 @@ export const RIGHT_HAND_ORDERS: DrillKind = {
     'p moves from its base, outside the fingers',
     'fingers and thumb exchange: one closes while the next opens',
   ],
-  passes: ['preparation on the strings', 'closeness after the stroke', 'sound'],
+  steps: 'order by order as listed, each as often as chosen; then the next set of strings',
+  passes: [
+    ['preparation on the strings', 4],
+    ['closeness after the stroke', 4],
+    ['sound', 2],
+  ],
   caution: HEALTH.speed,
   ladder: [60, 72, 84, 100, 120],
   parameters: [
@@ -35,6 +42,25 @@ export const RIGHT_HAND_ORDERS: DrillKind = {
         ['a', 'the six that begin with a'],
         ['afterThumb', 'i m a in every order after p'],
         ['all', 'all 24'],
+        ['double', 'p i m a m i, the double arpeggio'],
+      ],
+    },
+    {
+      id: 'together',
+      label: 'Orders joined',
+      values: [
+        ['1', 'each alone'],
+        ['2', 'in twos'],
+        ['3', 'in threes'],
+        ['6', 'the whole column'],
+      ],
+    },
+    {
+      id: 'from',
+      label: 'Beginning with',
+      values: [
+        ['first', 'the first'],
+        ['last', 'the last, backwards'],
       ],
     },
     {
@@ -56,6 +82,7 @@ export const RIGHT_HAND_ORDERS: DrillKind = {
         ['D7', 'D 7'],
         ['open', 'open strings'],
       ],
+      typed: { hint: `one of ${CHORD_NAMES.join(', ')}`, accepts: (text) => CHORD_NAMES.includes(text) },
     },
     {
       id: 'set',
@@ -67,28 +94,39 @@ export const RIGHT_HAND_ORDERS: DrillKind = {
         ['outward', '3 2 1, 4 3 2 and back'],
       ],
     },
+    ACCENTS,
+    SOUND,
+    PICK,
   ],
-  make: ({ column, times, chord: name, set }) => {
+  make: ({ column, together, from, times, chord: name, set }) => {
+    const listed = ordersOf(column!);
+    const groups = grouped(from === 'last' ? [...listed].reverse() : listed, Number(together));
     const sets = set === 'outward' ? ['321', '432', '321'] : [set!];
-    const rounds = sets.flatMap((strings) =>
-      ordersOf(column!).flatMap((order) =>
-        Array<{ order: readonly Pluck[]; strings: string }>(Number(times)).fill({ order, strings }),
+    const events = sets.flatMap((strings) =>
+      groups.flatMap((group) =>
+        Array.from({ length: Number(times) }, () =>
+          group.flat().map((letter) => stroke(name!, strings, letter)),
+        ).flat(),
       ),
     );
-    const events = rounds.flatMap(({ order, strings }) =>
-      order.map((letter) => stroke(name!, strings, letter)),
-    );
-    return { voices: [events], fifths: 0, metre: { beats: 4, beatType: 4 } };
+    const metre = column === 'double' ? { beats: 6, beatType: 8 } : { beats: 4, beatType: 4 };
+    return { voices: [events], fifths: 0, metre };
   },
 };
+
+/** So many orders, one after the other, are one group. */
+function grouped<T>(rows: readonly T[], size: number): readonly (readonly T[])[] {
+  return Array.from({ length: Math.ceil(rows.length / size) }, (_, k) =>
+    rows.slice(k * size, (k + 1) * size),
+  );
+}
 
 /** A finger has its own string of the set; the thumb the chord's bass, or the string next to the set if that is lower. */
 function stroke(name: string, set: string, letter: Pluck): DrillEvent {
   const strings = [...set].map(Number);
   const finger = FINGERS.indexOf(letter as (typeof FINGERS)[number]);
-  const { bass: lowest, places } = CHORD_SHAPES[name]!;
-  const bass = Math.max(lowest, strings[0]! + 1);
+  const shape = CHORD_SHAPES[name]!;
+  const bass = Math.max(shape.bass, strings[0]! + 1);
   const string = letter === 'p' ? Math.min(6, bass) : strings[finger]!;
-  const place = places.find((one) => one.string === string)!;
-  return single({ ...place, letter });
+  return single({ ...placeOn(shape, string), letter });
 }

@@ -1,6 +1,17 @@
 import { openMidi, STANDARD_TUNING, STRINGS } from '../../instrument/tuning';
-import type { DrillKind } from '../drill';
-import { ALTERNATIONS, andBack, type FrettedPlace, HEALTH, played } from '../vocabulary';
+import { fewestCrossings } from '../crossings';
+import type { DrillEvent, DrillKind } from '../drill';
+import { ACCENTS, PICK, RHYTHM } from '../treatments';
+import {
+  ALTERNATIONS,
+  andBack,
+  type FrettedPlace,
+  HEALTH,
+  played,
+  single,
+  stopped,
+  turn,
+} from '../vocabulary';
 
 /** Semitones above the tonic. Source: common music theory. */
 export const SCALES: Readonly<Record<string, readonly number[]>> = {
@@ -41,7 +52,12 @@ export const SCALE_DRILL: DrillKind = {
     'the right hand moves across with the arm, so that each string is met at the same angle',
     'look at the next string before its first note',
   ],
-  passes: ['the crossings alone', 'in dotted rhythms, both ways', 'even and in time'],
+  steps: 'up to the last tonic and back',
+  passes: [
+    ['the crossings alone', 4],
+    ['in dotted rhythms, both ways', 4],
+    ['even and in time', 2],
+  ],
   caution: HEALTH.speed,
   ladder: [60, 72, 84, 96, 112, 126],
   parameters: [
@@ -70,12 +86,32 @@ export const SCALE_DRILL: DrillKind = {
       label: 'Way',
       values: [
         ['position', 'in position'],
+        ['across', 'three notes to a string'],
         ['string', 'along one string'],
       ],
     },
     ALTERNATIONS,
+    {
+      id: 'begins',
+      label: 'First stroke',
+      values: [
+        ['named', 'as named'],
+        ['solved', 'the one with the fewest crossings'],
+      ],
+    },
+    {
+      id: 'slurs',
+      label: 'Slurs',
+      values: [
+        ['none', 'none'],
+        ['pairs', 'two by two where the string stays'],
+      ],
+    },
+    RHYTHM,
+    ACCENTS,
+    PICK,
   ],
-  make: ({ scale, tonic, octaves, way, letters }) => {
+  make: ({ scale, tonic, octaves, way, letters, begins, slurs }) => {
     const [, pitchClass, major, minor] = TONICS.find(([name]) => name === tonic)!;
     const steps = SCALES[scale!]!;
     const count = (way === 'string' ? 1 : Number(octaves)) * steps.length + 1;
@@ -83,14 +119,64 @@ export const SCALE_DRILL: DrillKind = {
       { length: count },
       (_, k) => 12 * Math.floor(k / steps.length) + steps[k % steps.length]!,
     );
-    const places = way === 'string' ? alongString(pitchClass, degrees) : inPosition(pitchClass, degrees);
+    const places = andBack(placesFor(way!, pitchClass, degrees));
+    const order = begins === 'solved' ? fewestCrossings(places, letters!) : letters!;
     return {
-      voices: [played(andBack(places), letters!)],
+      voices: [slurs === 'pairs' ? slurred(places, order) : played(places, order)],
       fifths: /minor/i.test(scale!) ? minor : scale === 'chromatic' ? 0 : major,
       metre: { beats: 4, beatType: 4 },
     };
   },
 };
+
+function placesFor(way: string, pitchClass: number, degrees: readonly number[]): readonly FrettedPlace[] {
+  if (way === 'string') return alongString(pitchClass, degrees);
+  return (way === 'across' ? acrossStrings(pitchClass, degrees) : null) ?? inPosition(pitchClass, degrees);
+}
+
+/** The second of two on a string is slurred; the letters go on from stroke to stroke. */
+function slurred(places: readonly FrettedPlace[], letters: string): readonly DrillEvent[] {
+  const events: DrillEvent[] = [];
+  let stroke = 0;
+  places.forEach(({ string, fret, finger }, k) => {
+    const before = places[k - 1];
+    const isSecond = before?.string === string && before.finger !== finger && !events.at(-1)?.slurred;
+    events.push(
+      isSecond
+        ? single(stopped(string, fret, finger, null), 1, true)
+        : single(stopped(string, fret, finger, turn(letters, stroke++))),
+    );
+  });
+  return events;
+}
+
+/** Fingers of three notes on a string by how far the second and third lie from the first. Common practice. */
+const THREES: Readonly<Record<string, readonly number[]>> = {
+  '1 2': [1, 2, 3],
+  '1 3': [1, 2, 4],
+  '2 3': [1, 3, 4],
+  '2 4': [1, 2, 4],
+};
+/** Below it the stretch of four frets is too wide for a drill. */
+const LOWEST_ACROSS = 5;
+
+/** Null where three of them do not lie under a hand. */
+function acrossStrings(pitchClass: number, degrees: readonly number[]): readonly FrettedPlace[] | null {
+  const start = Array.from({ length: HIGHEST - LOWEST_ACROSS }, (_, k) => LOWEST_ACROSS + k).find(
+    (fret) => midiOf(6, fret) % 12 === pitchClass,
+  );
+  if (start === undefined) return null;
+  const places: FrettedPlace[] = [];
+  for (let k = 0; k < degrees.length; k += 3) {
+    const string = 6 - k / 3;
+    const frets = degrees.slice(k, k + 3).map((degree) => midiOf(6, start) + degree - midiOf(string, 0));
+    const fingers =
+      THREES[`${(frets[1] ?? frets[0]! + 1) - frets[0]!} ${(frets[2] ?? frets[0]! + 3) - frets[0]!}`];
+    if (string < 1 || !fingers || frets.some((fret) => fret < 1 || fret > HIGHEST)) return null;
+    frets.forEach((fret, n) => places.push({ string, fret, finger: fingers[n]! }));
+  }
+  return places;
+}
 
 const midiOf = (string: number, fret: number) => openMidi(STANDARD_TUNING, string) + fret;
 

@@ -22,7 +22,12 @@ export const SLUR_PAIRS: DrillKind = {
     'down: the lower finger lies before the upper one pulls off, and the pull goes towards the palm',
     'one stroke for two notes: the right hand waits',
   ],
-  passes: ['the weight of the falling finger', 'equal loudness', 'equal time'],
+  steps: 'four times on every string named, up and down in turn where both are chosen',
+  passes: [
+    ['the weight of the falling finger', 4],
+    ['equal loudness', 4],
+    ['equal time', 2],
+  ],
   caution: HEALTH.press,
   ladder: [60, 66, 72, 80],
   parameters: [

@@ -1,4 +1,5 @@
-import type { DrillEvent, DrillKind } from '../drill';
+import type { DrillEvent, DrillKind, Part } from '../drill';
+import { ACCENTS, RHYTHM } from '../treatments';
 import { andBack, HEALTH } from '../vocabulary';
 import { TONICS } from './scales';
 
@@ -23,10 +24,11 @@ export const TRIADS: DrillKind = {
     'of the two solutions for the right hand neither is better: know both, and choose for each piece',
     'the shape is seen before its first note: three fingers know their places',
   ],
+  steps: 'up and back; where both solutions are chosen, the first and then the second in full',
   passes: [
-    'as a block, three notes together',
-    'finger by finger, slowly',
-    'both solutions of the right hand, one after the other',
+    ['as a block, three notes together', 4],
+    ['finger by finger, slowly', 4],
+    ['both solutions of the right hand, one after the other', 2],
   ],
   caution: HEALTH.stretch,
   ladder: [60, 72, 84, 96, 108],
@@ -65,26 +67,51 @@ export const TRIADS: DrillKind = {
       id: 'rightHand',
       label: 'Right hand',
       values: [
+        ['both', 'both solutions, one after the other'],
         ['strict-im', 'i m in turn, crossings accepted'],
         ['crossing-free', 'crossings avoided, with a double thumb'],
       ],
     },
+    {
+      id: 'form',
+      label: 'Played',
+      values: [
+        ['broken', 'note by note'],
+        ['block', 'three together'],
+      ],
+    },
+    RHYTHM,
+    ACCENTS,
   ],
-  make: ({ root, quality, octaves, inversion, rightHand }) => {
+  make: ({ root, quality, octaves, inversion, rightHand, form }) => {
     const [, pitchClass, major, minor] = TONICS.find(([name]) => name === root)!;
     const midis = tonesOf(pitchClass, QUALITIES[quality!]!, Number(octaves), Number(inversion));
-    const events = andBack(midis).map((midi): DrillEvent => ({
-      notes: [{ midi, string: null, fret: null, finger: null, letter: null }],
-      eighths: 1,
-    }));
+    const row = andBack(form === 'block' ? blocksOf(midis) : midis.map((midi) => [midi]));
+    const events = (rightHand === 'both' && form === 'broken' ? BOTH : [ONE]).flatMap((part) =>
+      row.map((chord, k): DrillEvent => ({
+        notes: chord.map((midi) => ({ midi, string: null, fret: null, finger: null, letter: null })),
+        eighths: form === 'block' ? 2 : 1,
+        ...(k === 0 && part && { begins: part }),
+      })),
+    );
     return {
       voices: [events],
       fifths: quality === 'minor' || quality === 'diminished' ? minor : major,
       metre: { beats: 3, beatType: 4 },
-      rightSchool: rightHand!,
+      ...(rightHand !== 'both' && { settings: { rightSchool: rightHand! } }),
     };
   },
 };
+
+/** The two right hands that are compared. */
+const BOTH: readonly Part[] = [
+  { words: 'i m in turn: crossings accepted', strokeSchool: 'strict-im' },
+  { words: 'crossings avoided', strokeSchool: 'crossing-free' },
+];
+const ONE = null;
+
+/** Three neighbours at a time, from each tone up. */
+const blocksOf = (midis: readonly number[]) => midis.slice(0, -2).map((_, k) => midis.slice(k, k + 3));
 
 /** From the lowest tone of that kind upwards, as far as the neck goes. */
 function tonesOf(

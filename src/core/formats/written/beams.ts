@@ -4,6 +4,7 @@
  */
 import type { WrittenEvent } from './writtenMusic';
 
+const NEAR = 1e-9;
 const LEVELS: Readonly<Record<string, number>> = { eighth: 1, '16th': 2, '32nd': 3, '64th': 4 };
 
 export interface Metre {
@@ -42,12 +43,13 @@ function groupsOf(
   const starts: number[] = [];
   let at = 0;
   for (const { quarters, grace } of events) {
-    starts.push(at);
+    // Thirds do not add up to whole numbers.
+    starts.push(at + NEAR);
     if (!grace) at += quarters.num / quarters.den;
   }
   const { beat, half } = windows(metre);
   const isPlain = (window: number) =>
-    events.every((_, k) => Math.floor(starts[k]! / half) !== window || levels[k]! <= 1);
+    events.every((_, k) => Math.floor(starts[k]! / half) !== window || (levels[k]! <= 1 && !events[k]!.tuplet));
   let group = 0;
   return events.map((_, k) => {
     if (levels[k] === 0) return -1;

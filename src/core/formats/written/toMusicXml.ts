@@ -135,7 +135,11 @@ function noteXml(event: WrittenEvent, k: number | null, duration: number, voice:
   const { grace, type, tuplet } = event;
   const tieRows = (name: string) =>
     (tie.stop ? `<${name} type="stop"/>` : '') + (tie.start ? `<${name} type="start"/>` : '');
-  const notations = [tieRows('tied'), ...(head ? [...slursXml(event), ...event.notations] : [])].join('');
+  const notations = [
+    tieRows('tied'),
+    ...(head ? [...slursXml(event), ...event.notations] : []),
+    ...(event.ofEach ?? []),
+  ].join('');
   return (
     '<note>' +
     (grace ? GRACES[grace] : '') +

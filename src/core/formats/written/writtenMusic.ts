@@ -24,6 +24,8 @@ export interface WrittenEvent {
   readonly slurStops: readonly number[];
   /** Inner markup of `<notations>` that stands as it is: articulations, fingering. */
   readonly notations: readonly string[];
+  /** The same of what every note of a chord has: a waved line goes over those that have it. */
+  readonly ofEach?: readonly string[];
   readonly words: readonly string[];
   readonly chordName: string | null;
   readonly lyric: string | null;

@@ -1,17 +1,24 @@
 /** The drill bench: one drill at a time, set and fingered anew whenever a parameter changes. */
-import { type DrillCounts, countsOf } from '$core/drills/counts';
-import type { Chosen, DrillKind } from '$core/drills/drill';
+import { type DrillCounts, countsOf, type TickRange } from '$core/drills/counts';
+import { type Chosen, type DrillKind, isChoice, type Parameter, parametersOf } from '$core/drills/drill';
 import { type DrillScore, drillScore } from '$core/drills/drillScore';
-import { DRILL_KINDS, maybeDrillKind } from '$core/drills/kinds/all';
+import { maybeTooMuch } from '$core/drills/fits';
+import { DRILL_KINDS } from '$core/drills/kinds/all';
+import { pieceKindsOf } from '$core/drills/passage/pieceKinds';
+import { type Passage, passageOf } from '$core/drills/passage/passage';
 import type { EngravedPage } from '$core/engraving/page';
 import { type Sheet, sheetOf } from '$core/engraving/sheet';
 import { inkOf } from '$core/fingering/edition/registers';
 import type { FingeringPlan } from '$core/fingering/report/plan';
 import { editionFile } from '$core/formats/edition/editionFile';
 import { inkedMarks, plainMarks } from '$core/marks/marksOf';
-import { sendFile } from '../sendFile';
+import type { Scripts } from '$core/practice/walk';
+import type { Score } from '$core/score/model';
 import { save } from '../copy/saveFile';
+import { Desk } from '../desk/desk.svelte';
+import type { DeskOpening } from '../desk/stored';
 import { leavePlanner, startEngraver, takePlanner } from '../planner';
+import { sendFile } from '../sendFile';
 import type { DocumentInput } from '$workers/readInput';
 import type { Roles } from '$workers/roles';
 
@@ -19,13 +26,44 @@ interface Fingered {
   readonly drill: DrillScore;
   readonly plan: FingeringPlan;
   readonly roles: Roles;
+  readonly scripts: Scripts | null;
+}
+
+/** A part of a drill with its counts; the whole drill where it has no parts. */
+export interface CountedPart {
+  readonly words: string;
+  readonly counts: DrillCounts;
+}
+
+/** The piece that drills are cut out of, with its plan. */
+export interface SourcePiece {
+  readonly pieceId: string;
+  readonly score: Score;
+  readonly plan: FingeringPlan;
 }
 
 export class DrillBench {
-  kind = $state.raw<DrillKind>(DRILL_KINDS[0]!);
+  kindId = $state<string>(DRILL_KINDS[0]!.id);
   chosen = $state.raw<Chosen>({});
   notice = $state('');
+  source = $state.raw<SourcePiece | null>(null);
+  /** Index of the first and the last bar that drills are cut from. */
+  range = $state.raw<{ readonly first: number; readonly last: number }>({ first: 0, last: 0 });
+
+  private readonly passage: Passage | null = $derived.by(() => {
+    const { source, range } = this;
+    return source ? passageOf(source.score, source.plan, range.first, range.last) : null;
+  });
+  readonly pieceKinds: readonly DrillKind[] = $derived(this.passage ? pieceKindsOf(this.passage) : []);
+  readonly kind: DrillKind = $derived(
+    [...this.pieceKinds, ...DRILL_KINDS].find(({ id }) => id === this.kindId) ?? DRILL_KINDS[0]!,
+  );
   readonly drill: DrillScore = $derived(drillScore(this.kind, this.chosen));
+  /** Why the hand that it is chosen for cannot play it. */
+  readonly tooMuch: string | null = $derived(maybeTooMuch(this.drill));
+  /** Until a piece has been read, a link to one of its drills shows nothing else. */
+  reading = $state(false);
+
   private page = $state.raw<{ readonly drill: DrillScore; readonly page: EngravedPage } | null>(null);
   private fingered = $state.raw<Fingered | null>(null);
   private asked = 0;
@@ -36,9 +74,19 @@ export class DrillBench {
     return sheetOf(this.page.page, this.marks);
   });
 
-  readonly counts: DrillCounts | null = $derived(
-    this.fingered?.drill === this.drill ? countsOf(this.fingered.plan) : null,
-  );
+  /** The plan of what is shown, with what each hand does. */
+  readonly planned: Fingered | null = $derived(this.fingered?.drill === this.drill ? this.fingered : null);
+
+  readonly counts: readonly CountedPart[] | null = $derived.by(() => {
+    if (!this.planned) return null;
+    const { plan, drill } = this.planned;
+    const { score } = drill.document;
+    const onsetOf = new Map(score.notes.map(({ uid, onsetTicks }) => [uid, onsetTicks]));
+    return rangesOf(drill).map(({ words, range }) => ({
+      words,
+      counts: countsOf(plan, drill.player, range, (uid) => onsetOf.get(uid) ?? 0),
+    }));
+  });
 
   private get marks() {
     if (!this.fingered || this.fingered.drill !== this.page?.drill) return [];
@@ -49,12 +97,44 @@ export class DrillBench {
 
   /** @param wanted of a link; what there is not is as usual */
   choose(kindId: string | null, wanted: Chosen): void {
-    this.kind = maybeDrillKind(kindId ?? '') ?? DRILL_KINDS[0]!;
+    this.kindId = kindId ?? DRILL_KINDS[0]!.id;
     this.chosen = wanted;
   }
 
-  set(parameter: string, value: string): void {
-    this.chosen = { ...this.chosen, [parameter]: value };
+  /** A value that the parameter has not is said, and changes nothing. */
+  set(parameter: Parameter, value: string): void {
+    if (!isChoice(parameter, value)) {
+      this.notice = `${parameter.label}: “${value}” is not known; type ${parameter.typed?.hint ?? 'a value of the list'}.`;
+      return;
+    }
+    this.notice = '';
+    this.chosen = { ...this.chosen, [parameter.id]: value };
+  }
+
+  /** Reads a piece and its plan; the planner is free again when it is done. */
+  async takePiece(opening: DeskOpening): Promise<void> {
+    this.reading = true;
+    const desk = new Desk(opening, false);
+    await desk.open();
+    const { planning } = desk;
+    const stop = $effect.root(() => {
+      $effect(() => {
+        if (desk.refusal) this.reading = false;
+        if (!planning.score || !planning.plan || planning.busy) return;
+        this.source = { pieceId: opening.piece.id, score: planning.score, plan: planning.plan };
+        this.setRange(this.range.first, this.range.last);
+        this.reading = false;
+        desk.close();
+        queueMicrotask(stop);
+      });
+    });
+  }
+
+  /** Bars by index; the other way round is put right, and what there is not is the nearest that there is. */
+  setRange(first: number, last: number): void {
+    const most = (this.source?.score.measures.length ?? Infinity) - 1;
+    const within = (bar: number) => Math.min(most, Math.max(0, bar));
+    this.range = { first: within(Math.min(first, last)), last: within(Math.max(first, last)) };
   }
 
   /** To be called whenever the drill has changed: answers to earlier drills are dropped. */
@@ -70,7 +150,10 @@ export class DrillBench {
     const opened = await opening;
     const planned = await planner.plan();
     if (asked !== this.asked || !opened || 'error' in opened || !planned) return;
-    this.fingered = { drill, plan: planned.plan, roles: opened.roles };
+    const shown = { drill, plan: planned.plan, roles: opened.roles };
+    this.fingered = { ...shown, scripts: null };
+    const scripts = await planner.scripts();
+    if (asked === this.asked && scripts) this.fingered = { ...shown, scripts };
   }
 
   close(): void {
@@ -93,6 +176,18 @@ export class DrillBench {
     save(new Blob([this.edition()], { type: 'application/json' }), `${this.drill.title}.oculon.json`);
   }
 
+  /** What makes the same drill again. */
+  get query(): Record<string, string> {
+    const { source, range, kind } = this;
+    const usual = new Map(parametersOf(kind).map(({ id, values }) => [id, values[0]![0]]));
+    const own = Object.entries(this.drill.chosen).filter(([id, value]) => usual.get(id) !== value);
+    return {
+      kind: kind.id,
+      ...Object.fromEntries(own),
+      ...(source && { piece: source.pieceId, from: String(range.first + 1), to: String(range.last + 1) }),
+    };
+  }
+
   private edition(): string {
     const { title, text, document, registers, kind } = this.drill;
     const bytes = new TextEncoder().encode(text);
@@ -113,6 +208,22 @@ export class DrillBench {
       }),
     );
   }
+}
+
+/** Each part from its bar to that of the next. */
+function rangesOf({
+  parts,
+  document,
+}: DrillScore): readonly { readonly words: string; readonly range: TickRange }[] {
+  const { measures } = document.score;
+  if (parts.length < 2) return [{ words: '', range: { from: 0, to: Infinity } }];
+  return parts.map(({ bar, words }, k) => ({
+    words,
+    range: {
+      from: measures[bar]?.startTicks ?? 0,
+      to: measures[parts[k + 1]?.bar ?? Infinity]?.startTicks ?? Infinity,
+    },
+  }));
 }
 
 const inputOf = ({ text, registers }: DrillScore): DocumentInput => ({

@@ -14,8 +14,8 @@ export class Metronome {
   running = $state(false);
   /** Which beat of the bar is heard; −1 while it stands. */
   beat = $state(-1);
-  /** Bars since it began; the first is counted in. */
-  bar = $state(0);
+  /** Before the music begins. */
+  countedIn = $state(false);
 
   private audio: AudioContext | null = null;
   private timer: ReturnType<typeof setInterval> | null = null;
@@ -26,6 +26,8 @@ export class Metronome {
   constructor(
     private readonly beats: () => readonly Beat[],
     private readonly quartersPerMinute: () => number,
+    /** How many beats are counted before the music begins. */
+    private readonly countIn: () => number,
   ) {}
 
   toggle(): void {
@@ -47,7 +49,7 @@ export class Metronome {
     this.timer = null;
     this.running = false;
     this.beat = -1;
-    this.bar = 0;
+    this.countedIn = false;
   }
 
   close(): void {
@@ -63,7 +65,7 @@ export class Metronome {
       const beats = this.beats();
       const k = this.next % beats.length;
       this.click(beats[k]!, this.nextAt);
-      this.show(k, Math.floor(this.next / beats.length), this.nextAt - audio.currentTime);
+      this.show(k, this.next < this.countIn(), this.nextAt - audio.currentTime);
       const until = (beats[k + 1]?.at ?? barLength(beats)) - beats[k]!.at;
       this.nextAt += (until * 60) / this.quartersPerMinute();
       this.next++;
@@ -83,11 +85,11 @@ export class Metronome {
   }
 
   /** When it is heard, not when it is scheduled. */
-  private show(beat: number, bar: number, inSeconds: number): void {
+  private show(beat: number, countedIn: boolean, inSeconds: number): void {
     setTimeout(() => {
       if (!this.running) return;
       this.beat = beat;
-      this.bar = bar;
+      this.countedIn = countedIn;
     }, 1000 * inSeconds);
   }
 }

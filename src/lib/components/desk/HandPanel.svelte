@@ -11,7 +11,8 @@
   import type { Score } from '$core/score/model';
   import type { Desk } from '$lib/client/desk/desk.svelte';
   import ChoiceRow from './ChoiceRow.svelte';
-  import { handName, SCHOOL_NAMES } from './lensWords';
+  import { handName } from '$core/messages/handNames';
+  import { SCHOOL_NAMES } from './lensWords';
 
   interface Props {
     desk: Desk;

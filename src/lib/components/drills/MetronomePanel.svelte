@@ -2,6 +2,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { beatsOf } from '$core/practice/beats';
+  import { countInBeats } from '$core/practice/countIn';
   import { Metronome } from '$lib/client/drills/metronome.svelte';
 
   interface Props {
@@ -14,9 +15,13 @@
   let grouping = $state('');
   const tempo = $derived(ladder[Math.min(step, ladder.length - 1)]!);
   const beats = $derived(beatsOf(metre, grouping.split('+').map(Number)));
+  /** Beats before the first bar line. */
+  let upbeat = $state(0);
+  const countIn = $derived(countInBeats(beats.length, Math.min(upbeat, beats.length - 1)));
   const metronome = new Metronome(
     () => beats,
     () => tempo,
+    () => countIn,
   );
   onMount(() => () => metronome.close());
   const canRegroup = $derived(metre.beats === 6);
@@ -48,6 +53,15 @@
       </select>
     </label>
   {/if}
+  <label class="mt-2 flex items-center gap-2 text-xs">
+    Begins
+    <select class="select select-xs w-40" bind:value={upbeat}>
+      <option value={0}>on the first beat</option>
+      {#each beats.slice(1) as _, k (k)}
+        <option value={k + 1}>with {k + 1} {k === 0 ? 'beat' : 'beats'} before it</option>
+      {/each}
+    </select>
+  </label>
   <div class="mt-2 flex items-center gap-1.5" aria-hidden="true" data-testid="beats">
     {#each beats as { accent }, k (k)}
       <span
@@ -55,6 +69,6 @@
         class:bg-base-content={metronome.beat === k}
       ></span>
     {/each}
-    <span class="ml-2 text-xs">{metronome.running && metronome.bar === 0 ? 'counted in' : ''}</span>
+    <span class="ml-2 text-xs">{metronome.countedIn ? 'counted in' : ''}</span>
   </div>
 </section>

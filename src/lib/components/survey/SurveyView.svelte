@@ -180,9 +180,16 @@
           {#if bar.chordCorrected}
             <button class="btn btn-sm" onclick={() => setChord('')}>Take the chord back</button>
           {/if}
-          <a class="btn btn-sm ml-auto" href="/desk/{opening.piece.id}?bar={bar.uid}"
-            >Bar {bar.number} on the desk</a
+          <a
+            class="btn btn-sm ml-auto"
+            href="/drills?{new URLSearchParams({
+              kind: 'piece-changes',
+              piece: opening.piece.id,
+              from: String(Math.max(1, selectedBar)),
+              to: String(selectedBar + 1),
+            })}">Drills of this place</a
           >
+          <a class="btn btn-sm" href="/desk/{opening.piece.id}?bar={bar.uid}">Bar {bar.number} on the desk</a>
           <p class="order-last w-full">
             {bar.function ? `Function ${bar.function}.` : ''}
             {bar.shape ? `Behind it: the ${bar.shape}.` : ''}

@@ -9,6 +9,7 @@ import type { TaskName, Tasks } from './tasks';
 
 /** A task that takes longer than this is given up, and whoever waits is told. */
 const LONGEST_MS: Readonly<Record<TaskName, number>> = {
+  routine: 20_000,
   import: 20_000,
   nextVersion: 20_000,
   beginning: 20_000,

@@ -2,6 +2,9 @@
 import { gzipSync } from 'node:zlib';
 import { type CopyMark, copyMarks } from '../../../core/copy/copyMark';
 import type { Format } from '../../../core/copy/formats';
+import { type DrillProposal, drillsFor } from '../../../core/drills/proposals';
+import type { Routine } from '../../../core/drills/routine';
+import { routineSheet } from '../../../core/drills/routineSheet';
 import { outlined } from '../../../print/outline';
 import { pdfOf } from '../../../print/pdf';
 import { pngOf } from '../../../print/png';
@@ -61,6 +64,10 @@ export interface Tasks {
     readonly ask: CopyAsk & { readonly date: Date; readonly format: Format; readonly bars: string };
     readonly answer: { readonly content: Uint8Array; readonly marks: readonly CopyMark[] };
   };
+  readonly routine: {
+    readonly ask: { readonly routine: Routine; readonly date: Date };
+    readonly answer: { readonly content: Uint8Array };
+  };
   readonly plan: {
     readonly ask: DocumentInput;
     readonly answer: { readonly content: Uint8Array; readonly summary: PlanSummary };
@@ -76,6 +83,7 @@ export interface PlanSummary {
   /** Printed numbers of the bars with the greatest effort, greatest first. */
   readonly hardestBars: readonly string[];
   readonly unplayable: number;
+  readonly drills: readonly Omit<DrillProposal, 'chosen'>[];
 }
 
 type Handlers = { readonly [N in TaskName]: (ask: Tasks[N]['ask']) => Promise<Tasks[N]['answer']> };
@@ -97,6 +105,9 @@ export const HANDLERS: Handlers = {
     const fingered = prepareFingered(ask);
     return { content: await contentOf(fingered, ask), marks: copyMarks(fingered.source.marks) };
   },
+  routine: async ({ routine, date }) => ({
+    content: await pdfOf([routineSheet(routine)], { title: routine.title, date }),
+  }),
   plan: async (input) => {
     const { plan, score } = preparePlan(input);
     return { content: packed(plan), summary: summaryOf(plan, score) };
@@ -126,5 +137,6 @@ function summaryOf(plan: FingeringPlan, score: Score): PlanSummary {
     rightCost: plan.rightCost,
     hardestBars: hardest.map(({ k }) => score.measures[k]!.number),
     unplayable: plan.findings.filter((finding) => /unplayable|Contradicts/.test(finding.code)).length,
+    drills: drillsFor(score, plan).map(({ kind, because, bars }) => ({ kind, because, bars })),
   };
 }

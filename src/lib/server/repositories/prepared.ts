@@ -59,6 +59,8 @@ export const planSummarySchema = z.object({
   rightCost: z.number(),
   hardestBars: z.array(z.string()),
   unplayable: z.int(),
+  /** Drills that the piece asks for; plans of earlier programs do not say. */
+  drills: z.array(z.object({ kind: z.string(), because: z.string(), bars: z.array(z.string()) })).default([]),
 });
 
 /**
