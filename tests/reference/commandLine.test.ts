@@ -87,6 +87,46 @@ describe('./oculon', () => {
     const unknown = oculon('drill', 'finger-pairs', '--pair', '99');
     expect([unknown.status, unknown.stderr]).toEqual([2, expect.stringMatching(/no “99”.*12, 23, 34/)]);
     expect(oculon('drill', 'juggling').stderr).toMatch(/one-finger-per-fret/);
+    const typed = oculon(
+      'drill',
+      'chord-patterns',
+      '--chords',
+      'Am F C G7',
+      '--hand',
+      'teen',
+      '--out',
+      folder,
+    );
+    expect(typed.status).toBe(0);
+    expect(oculon('drill', 'chord-patterns', '--chords', 'Am H').stderr).toMatch(
+      /no “Am H”.*or up to 16 of C, G/,
+    );
+    const high = oculon('drill', 'slur-pairs', '--position', '9', '--hand', 'child-half', '--out', folder);
+    expect(high.stderr).toMatch(/Not for this hand. It goes up to fret 10/);
+  });
+
+  it('drill cuts a passage out of a piece, with the fingering that it has there', () => {
+    const piece = fileURLToPath(new URL('../../demo/late-ferry.musicxml', import.meta.url));
+    const made = oculon(
+      'drill',
+      'piece-blocks',
+      piece,
+      '--from',
+      '5',
+      '--to',
+      '6',
+      '--each',
+      '2',
+      '--out',
+      folder,
+    );
+    expect([made.status, made.stderr]).toEqual([0, '']);
+    const notes = resultOf('piece-blocks').notes;
+    expect(notes.length).toBeGreaterThan(4);
+    expect(oculon('drill', 'piece-blocks', '--from', '5').stderr).toMatch(/Name the piece/);
+    expect(oculon('drill', 'piece-blocks', piece, '--from', '99').stderr).toMatch(
+      /“99” is no bar of the piece/,
+    );
   });
 
   it('check ends with 1 and names the notes that no hand can play as printed', () => {

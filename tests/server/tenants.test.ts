@@ -21,6 +21,7 @@ const TABLES = [
   'gestures',
   'snapshots',
   'copies',
+  'routines',
 ];
 
 interface Studio {
@@ -31,6 +32,7 @@ interface Studio {
   readonly versionId: string;
   readonly pageKey: string;
   readonly copyId: string;
+  readonly routineId: string;
   readonly plan: { readonly seq: number; readonly key: string };
 }
 
@@ -53,7 +55,8 @@ async function makeStudio(name: string): Promise<Studio> {
     ]),
   );
   const copyId = await handOut(cookie, editionId);
-  return { id, cookie, pieceId, editionId, copyId, ...prepared };
+  const routineId = await makeRoutine(cookie);
+  return { id, cookie, pieceId, editionId, copyId, routineId, ...prepared };
 }
 
 const copyWanted = JSON.stringify({ options: PLAIN_COPY, countedBars: '', forWhom: 'a student' });
@@ -64,6 +67,17 @@ async function handOut(cookie: string, editionId: string): Promise<string> {
     method: 'POST',
     headers: { cookie, origin: address, ...asJson },
     body: copyWanted,
+  });
+  return ((await answer.json()) as { id: string }).id;
+}
+
+const routineWanted = JSON.stringify({ title: 'Morning', items: [] });
+
+async function makeRoutine(cookie: string): Promise<string> {
+  const answer = await fetch(`${address}/api/routines`, {
+    method: 'POST',
+    headers: { cookie, origin: address, ...asJson },
+    body: routineWanted,
   });
   return ((await answer.json()) as { id: string }).id;
 }
@@ -196,6 +210,13 @@ const ROUTES: Readonly<Record<string, (studio: Studio) => readonly [string, Requ
   '/sign-out': () => ['/sign-out', {}],
   '/shelf': () => ['/shelf', {}],
   '/drills': () => ['/drills', {}],
+  '/routines': () => ['/routines', {}],
+  '/api/routines': () => ['/api/routines', { method: 'POST', headers: asJson, body: routineWanted }],
+  '/api/routines/[routineId]': (studio) => [
+    `/api/routines/${studio.routineId}`,
+    { method: 'PUT', headers: asJson, body: routineWanted },
+  ],
+  '/api/routines/[routineId]/page': (studio) => [`/api/routines/${studio.routineId}/page`, {}],
   '/desk/[pieceId]': (studio) => [`/desk/${studio.pieceId}`, {}],
   '/api/pieces': () => ['/api/pieces', { method: 'POST' }],
   '/survey/[pieceId]': (studio) => [`/survey/${studio.pieceId}`, {}],

@@ -168,11 +168,10 @@ function rests(eighths: number): readonly DrillEvent[] {
 function writtenBar(events: readonly DrillEvent[], music: DrillMusic): readonly WrittenEvent[] {
   let at = 0;
   return events.map((event, k) => {
-    const begins = at;
+    const from = at;
     at = onGrid(at + event.eighths);
     const quarters = fraction(Math.round(GRID * event.eighths), 2 * GRID);
     const isTriplet = isInThirds(event.eighths);
-    const harmonic = event.notes.find((note) => note.harmonic)?.harmonic;
     const value = maybeValue(isTriplet ? fraction(3 * quarters.num, 2 * quarters.den) : quarters);
     return {
       pitches: event.notes.map((note) => spelled(midiOf(note, music.tuning), music.fifths)),
@@ -185,18 +184,27 @@ function writtenBar(events: readonly DrillEvent[], music: DrillMusic): readonly 
       ties: event.notes.map(() => ({ start: false, stop: false })),
       slurStarts: events[k + 1]?.slurred ? [1] : [],
       slurStops: event.slurred ? [1] : [],
-      notations: [
-        ...(harmonic ? [HARMONICS[harmonic]] : []),
-        ...(event.accented ? [ACCENT] : []),
-        ...(event.choked && event.notes.length > 0 ? [CHOKED] : []),
-        ...(isTriplet ? tupletSigns(begins, at) : []),
-      ],
-      ofEach: event.effect && EFFECTS[event.effect] ? [EFFECTS[event.effect]!] : [],
+      notations: [...notationsOf(event), ...(isTriplet ? tupletSigns(from, at) : [])],
+      ofEach: wavesOf(event),
       words: [event.begins?.words, event.says].filter((words): words is string => !!words),
       chordName: null,
       lyric: null,
     };
   });
+}
+
+function notationsOf({ notes, accented, choked }: DrillEvent): readonly string[] {
+  const harmonic = notes.find((note) => note.harmonic)?.harmonic;
+  return [
+    ...(harmonic ? [HARMONICS[harmonic]] : []),
+    ...(accented ? [ACCENT] : []),
+    ...(choked && notes.length > 0 ? [CHOKED] : []),
+  ];
+}
+
+function wavesOf({ effect }: DrillEvent): readonly string[] {
+  const wave = effect && EFFECTS[effect];
+  return wave ? [wave] : [];
 }
 
 /** As it is written: given, or found where it is played. */

@@ -91,8 +91,7 @@ export function inkedMarks(plain: PlainMarks, ink: Ink): readonly Mark[] {
     return [withFile(fingerMark(note, source))];
   });
   const silent = [...ink].filter(
-    ([uid, { pluck }]) =>
-      pluck !== null && (plain.planned.get(uid)?.pluck === null || plain.swept.has(uid)),
+    ([uid, { pluck }]) => pluck !== null && (plain.planned.get(uid)?.pluck === null || plain.swept.has(uid)),
   );
   return [
     ...marks,

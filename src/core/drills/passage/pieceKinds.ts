@@ -17,6 +17,15 @@ const MAKERS: readonly ((passage: Passage) => DrillKind)[] = [
   openStringsOf,
 ];
 
+export const PIECE_KIND_IDS: readonly string[] = [
+  'piece-changes',
+  'piece-joins',
+  'piece-rhythms',
+  'piece-blocks',
+  'piece-formula',
+  'piece-open-strings',
+];
+
 /** None where the passage has no note that a hand can play. */
 export const pieceKindsOf = (passage: Passage): readonly DrillKind[] =>
   passage.notes.length === 0 ? [] : MAKERS.map((make) => make(passage));

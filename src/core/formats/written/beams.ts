@@ -49,7 +49,9 @@ function groupsOf(
   }
   const { beat, half } = windows(metre);
   const isPlain = (window: number) =>
-    events.every((_, k) => Math.floor(starts[k]! / half) !== window || (levels[k]! <= 1 && !events[k]!.tuplet));
+    events.every(
+      (_, k) => Math.floor(starts[k]! / half) !== window || (levels[k]! <= 1 && !events[k]!.tuplet),
+    );
   let group = 0;
   return events.map((_, k) => {
     if (levels[k] === 0) return -1;

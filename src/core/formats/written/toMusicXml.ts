@@ -128,6 +128,10 @@ const slursXml = ({ slurStops, slurStarts }: WrittenEvent) => [
   ...slurStarts.map((number) => `<slur type="start" number="${number}"/>`),
 ];
 
+/** What the first note of a chord has, and what each of them has. */
+const notationsXml = (event: WrittenEvent, head: boolean) =>
+  [...(head ? [...slursXml(event), ...event.notations] : []), ...(event.ofEach ?? [])].join('');
+
 function noteXml(event: WrittenEvent, k: number | null, duration: number, voice: number, beams = ''): string {
   const pitch = event.pitches[k ?? -1] ?? null;
   const tie = event.ties[k ?? -1] ?? { start: false, stop: false };
@@ -135,11 +139,7 @@ function noteXml(event: WrittenEvent, k: number | null, duration: number, voice:
   const { grace, type, tuplet } = event;
   const tieRows = (name: string) =>
     (tie.stop ? `<${name} type="stop"/>` : '') + (tie.start ? `<${name} type="start"/>` : '');
-  const notations = [
-    tieRows('tied'),
-    ...(head ? [...slursXml(event), ...event.notations] : []),
-    ...(event.ofEach ?? []),
-  ].join('');
+  const notations = tieRows('tied') + notationsXml(event, head);
   return (
     '<note>' +
     (grace ? GRACES[grace] : '') +

@@ -46,7 +46,7 @@
   </div>
   {#if canRegroup}
     <label class="mt-2 flex items-center gap-2 text-xs">
-      Accents
+      Beats in
       <select class="select select-xs w-24" bind:value={grouping}>
         <option value="">3 + 3</option>
         <option value="2+2+2">2 + 2 + 2</option>

@@ -63,6 +63,15 @@
   });
   const beatHere = $derived(Math.floor(Number(where?.beat ?? 1)) - 1);
 
+  /** "1 stays where it lies". */
+  const keeps = $derived.by(() => {
+    const fingers = (step?.keeps ?? []).map(({ finger }) => finger).sort();
+    if (fingers.length === 0) return '';
+    return fingers.length === 1
+      ? `${fingers[0]} stays where it lies`
+      : `${fingers.join(', ')} stay where they lie`;
+  });
+
   const spans = $derived(
     (['all', ...(passage ? ['passage'] : []), 'bar', 'join'] as Span[]).map((id) => ({
       id,
@@ -145,15 +154,9 @@
         {#each step.hand as action, k (k)}
           <li class:opacity-75={action.kind === 'lift'}>{actionText(action, place)}</li>
         {:else}
-          {#if step.keeps.length === 0}<li class="opacity-75">the left hand does nothing</li>{/if}
+          {#if !keeps}<li class="opacity-75">the left hand does nothing</li>{/if}
         {/each}
-        {#if step.keeps.length > 0}
-          <li class="opacity-75">
-            {step.keeps.map(({ finger }) => finger).join(', ')}
-            {step.keeps.length === 1 ? 'stays' : 'stay'} where
-            {step.keeps.length === 1 ? 'it lies' : 'they lie'}
-          </li>
-        {/if}
+        {#if keeps}<li class="opacity-75">{keeps}</li>{/if}
         {#each step.early as action, k (k)}
           <li class="italic opacity-85">{actionText(action, place)}</li>
         {/each}
