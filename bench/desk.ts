@@ -32,6 +32,7 @@ export async function application(handAlone = false) {
   note('application', 'start with data: to the answering server', performance.now() - started, 'ms');
   const browser = await chromium.launch({ executablePath: chromiumOrThrow(), args: CHROMIUM_FLAGS });
   if (!handAlone) await firstPaints(browser, server.address);
+  if (!handAlone) await drillChanges(browser, server.address);
   await atTheHand(browser, server.address);
   await browser.close();
   if (!handAlone) await longHistory(server.address);
@@ -69,6 +70,57 @@ async function firstPaints(browser: Browser, address: string) {
   await open(page, 'cold');
   await open(page, 'warm');
   await context.close();
+}
+
+/** Kinds that leave something to the planner, and kinds that prescribe everything. */
+const DRILLS = [
+  'finger-pairs',
+  'scales',
+  'triads',
+  'right-hand-orders',
+  'chord-patterns',
+  'thumb-levels',
+  'strums',
+];
+
+/** From a parameter that changes to the first painted note of the new drill: every list of some kinds once. */
+async function drillChanges(browser: Browser, address: string) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await page.goto(address);
+  await page.waitForURL('**/shelf');
+  const times: number[] = [];
+  for (const kind of DRILLS) {
+    await page.goto(`${address}/drills?kind=${kind}`);
+    await page.getByTestId('drill-counts').waitFor({ timeout: 60_000 });
+    times.push(...(await page.evaluate(changeEveryList)));
+  }
+  note('application', 'drill: parameter to first painted note, median', percentile(times, 0.5), 'ms');
+  note(
+    'application',
+    'drill: parameter to first painted note, 95th percentile',
+    percentile(times, 0.95),
+    'ms',
+  );
+  await context.close();
+}
+
+/** In the page. */
+async function changeEveryList(): Promise<readonly number[]> {
+  const paper = document.querySelector('[data-shown]')!;
+  const times: number[] = [];
+  for (const list of document.querySelectorAll<HTMLSelectElement>('[aria-labelledby=drill-choices] select')) {
+    const before = paper.getAttribute('data-shown');
+    const started = performance.now();
+    list.value = list.options[list.options.length - 1]!.value;
+    list.dispatchEvent(new Event('change', { bubbles: true }));
+    while (paper.getAttribute('data-shown') === before)
+      await new Promise((done) => requestAnimationFrame(done));
+    await new Promise((done) => requestAnimationFrame(done));
+    times.push(performance.now() - started);
+    await new Promise((done) => setTimeout(done, 700));
+  }
+  return times;
 }
 
 const LONG_BARS = 200;

@@ -74,6 +74,11 @@ export class DrillBench {
     return sheetOf(this.page.page, this.marks);
   });
 
+  /** The title of what stands on the paper, which follows what is chosen. */
+  get shown(): string {
+    return this.page?.drill.title ?? '';
+  }
+
   /** The plan of what is shown, with what each hand does. */
   readonly planned: Fingered | null = $derived(this.fingered?.drill === this.drill ? this.fingered : null);
 
@@ -142,12 +147,13 @@ export class DrillBench {
     const asked = ++this.asked;
     const input = inputOf(drill);
     const planner = takePlanner(this);
-    const engraving = startEngraver().page(input, pageWidth);
-    const opening = planner.open(input);
-    const page = await engraving;
+    const page = await startEngraver().page(input, pageWidth);
     if (asked !== this.asked) return;
     if (page) this.page = { drill, page };
-    const opened = await opening;
+    // The notation first: a planner beside it would take its core.
+    await painted();
+    if (asked !== this.asked) return;
+    const opened = await planner.open(input);
     const planned = await planner.plan();
     if (asked !== this.asked || !opened || 'error' in opened || !planned) return;
     const shown = { drill, plan: planned.plan, roles: opened.roles };
@@ -225,6 +231,8 @@ function rangesOf({
     },
   }));
 }
+
+const painted = () => new Promise((done) => requestAnimationFrame(() => setTimeout(done)));
 
 const inputOf = ({ text, registers }: DrillScore): DocumentInput => ({
   bytes: new TextEncoder().encode(text),

@@ -148,7 +148,12 @@
         <p class="p-12 text-center font-serif text-xl" role="status">Reading the piece …</p>
       {:else}
         <h2 class="mb-3 font-serif text-2xl font-semibold">{drill.title}</h2>
-        <div class="rounded-box p-2" style:background="var(--paper)" bind:clientWidth={paperWidth}>
+        <div
+          class="rounded-box p-2"
+          style:background="var(--paper)"
+          data-shown={bench.shown}
+          bind:clientWidth={paperWidth}
+        >
           {#if bench.sheet}
             <ScorePage
               sheet={bench.sheet}
