@@ -4,6 +4,7 @@ import { SESSION_COOKIE, visitorOf } from '$lib/server/auth';
 import { closePool } from '$lib/server/db';
 import { pagePool, planPool, quickPool } from '$lib/server/jobs/pool';
 import { JobRunner } from '$lib/server/jobs/queue';
+import { closeLive } from '$lib/server/live';
 import { log } from '$lib/server/log';
 import { PREPARATIONS } from '$lib/server/useCases/prepare';
 
@@ -14,6 +15,7 @@ export const init: ServerInit = () => jobs.start();
 process.on('sveltekit:shutdown', () => {
   for (const threads of [quickPool, pagePool, planPool]) threads.close();
   void jobs.close();
+  void closeLive();
   void closePool();
 });
 

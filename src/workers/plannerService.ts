@@ -8,7 +8,11 @@ import { type Transposition, transpositionsOf } from '../core/fingering/choices/
 import { maybeFormula } from '../core/fingering/formulas/formulas';
 import type { HandAction } from '../core/fingering/left/explain/handScript';
 import type { Planner } from '../core/fingering/planner';
-import type { Ink, InkMarks } from '../core/fingering/problem/ink';
+import { type Ink, type InkMarks, NO_INK } from '../core/fingering/problem/ink';
+import { PIECE } from '../core/fingering/edition/attributes';
+import { stringsNear } from '../core/fingering/choices/position';
+import type { LeftSchoolId } from '../core/fingering/left/rules/schools';
+import type { RightSchoolId } from '../core/fingering/right/rules/schools';
 import type { FingeringPlan, NoteChoices } from '../core/fingering/report/plan';
 import type { StrokeAction } from '../core/fingering/right/explain/strokeScript';
 import type { SlurSuggestion } from '../core/fingering/slurs/suggest';
@@ -62,6 +66,14 @@ export interface Scripts {
 /** Letters by note. */
 export type Plucks = readonly (readonly [string, Pluck])[];
 
+/** How a passage is to be planned otherwise; what is null stays as it is. */
+export interface PassageWish {
+  readonly school: LeftSchoolId | null;
+  readonly rightSchool: RightSchoolId | null;
+  /** Fret of the first finger: every note that has a place within five frets from there is played there. */
+  readonly position: number | null;
+}
+
 interface Session {
   readonly source: MusicXmlText;
   readonly document: ScoreDocument;
@@ -69,6 +81,11 @@ interface Session {
   readonly registers: Registers;
   readonly planner: Planner;
   ink: Ink;
+}
+
+export interface RangeCosts {
+  readonly stands: number;
+  readonly best: number;
 }
 
 /** Entries of a map. */
@@ -186,6 +203,55 @@ export class PlannerService {
     });
   }
 
+  /** Some notes of bars `first` to `last` as they would be under a wish, with the other ink of these bars as it is. */
+  passage(
+    first: number,
+    last: number,
+    uids: readonly string[],
+    wish: PassageWish,
+  ): Promise<InkEntries | null> {
+    return this.ask('passage', ({ document: { score }, registers, ink }) => {
+      const wanted = new Set(uids);
+      const excerpt = excerptOf(score, first, last);
+      const kept = new Map([...ink].filter(([uid]) => !wanted.has(uid)));
+      if (wish.position !== null)
+        for (const [uid, string] of stringsNear(excerpt, wish.position))
+          if (wanted.has(uid)) kept.set(uid, { ...NO_INK, string });
+      const { notes } = plannerFor(excerpt, withWish(registers, wish)).plan(kept);
+      return notes.flatMap(({ uid, finger, string, pluck }) =>
+        wanted.has(uid) && string !== null ? [[uid, { finger, string, pluck }] as const] : [],
+      );
+    });
+  }
+
+  /**
+   * Which other notes' ink has to go so that a note can be played as it has been decided: one of them if that is enough,
+   * the nearest first; null where not even all of them are.
+   * @param clashes how many contradictions there were before
+   */
+  yielding(uid: string, clashes: number): Promise<{ readonly uids: readonly string[] | null } | null> {
+    return this.ask('yielding', ({ planner, ink, document: { score } }) => {
+      const fits = (tried: Ink) => clashesIn(planner.plan(tried)) <= clashes;
+      if (fits(ink)) return { uids: [] };
+      const others = inkAround(score, ink, uid);
+      const without = (gone: readonly string[]) => new Map([...ink].filter(([one]) => !gone.includes(one)));
+      const one = others.find((other) => fits(without([other])));
+      const uids = one !== undefined ? [one] : others.length > 0 && fits(without(others)) ? others : null;
+      planner.plan(ink);
+      return { uids };
+    });
+  }
+
+  /** What the piece costs as it stands, and without the ink of some notes; in tenths. */
+  rangeCosts(uids: readonly string[]): Promise<RangeCosts | null> {
+    return this.ask('rangeCosts', ({ planner, ink }) => {
+      const without = new Map(ink);
+      for (const uid of uids) without.delete(uid);
+      const best = planner.plan(without).cost;
+      return { stands: planner.plan(ink).cost, best };
+    });
+  }
+
   /** The file with the fingering as it is; never skipped. */
   exportAs(kind: ExportKind, style: MarkStyle, damps: Damps): Promise<Uint8Array | null> {
     return this.ask(
@@ -253,6 +319,36 @@ export class PlannerService {
       await aTurn();
     }
   }
+}
+
+const MOST_YIELDING = 8;
+
+const clashesIn = ({ findings }: FingeringPlan): number =>
+  findings.filter(({ code }) => /unplayable|Contradicts/.test(code)).flatMap(({ uids }) => uids).length;
+
+/** Inked notes that sound with a note or next to it, the nearest first. */
+function inkAround(score: Score, ink: Ink, uid: string): readonly string[] {
+  const here = score.notes.find((note) => note.uid === uid);
+  if (!here) return [];
+  const far = ({ onsetTicks, durationTicks }: Score['notes'][number]) =>
+    onsetTicks > here.onsetTicks
+      ? onsetTicks - here.onsetTicks
+      : Math.max(0, here.onsetTicks - onsetTicks - durationTicks);
+  return score.notes
+    .filter((note) => note.uid !== uid && ink.has(note.uid) && far(note) <= score.ticksPerQuarter)
+    .sort((a, b) => far(a) - far(b))
+    .slice(0, MOST_YIELDING)
+    .map((note) => note.uid);
+}
+
+function withWish(registers: Registers, { school, rightSchool }: PassageWish): Registers {
+  const own = new Map(registers);
+  if (school !== null) own.set(`${PIECE} school`, school);
+  if (rightSchool !== null) {
+    own.set(`${PIECE} rightSchool`, rightSchool);
+    for (const key of own.keys()) if (key.endsWith(' strokeSchool')) own.delete(key);
+  }
+  return own;
 }
 
 const aTurn = () => new Promise<void>((resolve) => setTimeout(resolve, 0));

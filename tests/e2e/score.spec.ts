@@ -16,7 +16,13 @@ test('pitch, length, tie, must ring: corrected by keys, shown as corrected, kept
 }) => {
   await importAndOpen(page, 'corrections.musicxml');
   await note(page, 'n2').click();
+  // Off by default: a stray key changes no music.
   await page.keyboard.press('Alt+ArrowUp');
+  await expect(page.getByRole('alert')).toContainText('Shift e turns them on');
+  await page.keyboard.press('Shift+E');
+  await expect(page.getByTestId('correcting')).toBeVisible();
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect(page.getByRole('alert')).toHaveText('D is now D♯.');
   await expect(page.getByRole('heading', { name: 'D♯' })).toBeVisible();
   await expect(page.locator('[data-corrected=n2]')).toBeVisible();
   await page.keyboard.press('Alt+ArrowLeft');
@@ -76,6 +82,7 @@ test('a file with a note below the guitar is offered at pitches that fit, each w
 test('what cannot be corrected is said, and nothing changes', async ({ page }) => {
   await importAndOpen(page, 'room.musicxml');
   await note(page, 'n1').click();
+  await page.keyboard.press('Shift+E');
   await page.keyboard.press('Alt+ArrowRight');
   await expect(page.getByRole('alert')).toContainText('There is no room');
   await page.keyboard.press('-');

@@ -22,6 +22,7 @@ const TABLES = [
   'snapshots',
   'copies',
   'routines',
+  'milestones',
 ];
 
 interface Studio {
@@ -33,6 +34,7 @@ interface Studio {
   readonly pageKey: string;
   readonly copyId: string;
   readonly routineId: string;
+  readonly milestoneId: string;
   readonly plan: { readonly seq: number; readonly key: string };
 }
 
@@ -56,7 +58,8 @@ async function makeStudio(name: string): Promise<Studio> {
   );
   const copyId = await handOut(cookie, editionId);
   const routineId = await makeRoutine(cookie);
-  return { id, cookie, pieceId, editionId, copyId, routineId, ...prepared };
+  const milestoneId = await nameState(cookie, editionId);
+  return { id, cookie, pieceId, editionId, copyId, routineId, milestoneId, ...prepared };
 }
 
 const copyWanted = JSON.stringify({ options: PLAIN_COPY, countedBars: '', forWhom: 'a student' });
@@ -67,6 +70,15 @@ async function handOut(cookie: string, editionId: string): Promise<string> {
     method: 'POST',
     headers: { cookie, origin: address, ...asJson },
     body: copyWanted,
+  });
+  return ((await answer.json()) as { id: string }).id;
+}
+
+async function nameState(cookie: string, editionId: string): Promise<string> {
+  const answer = await fetch(`${address}/api/editions/${editionId}/milestones`, {
+    method: 'POST',
+    headers: { cookie, origin: address, ...asJson },
+    body: JSON.stringify({ name: 'before the lesson' }),
   });
   return ((await answer.json()) as { id: string }).id;
 }
@@ -227,6 +239,19 @@ const ROUTES: Readonly<Record<string, (studio: Studio) => readonly [string, Requ
   ],
   '/api/editions/[editionId]/copies': (studio) => [`/api/editions/${studio.editionId}/copies`, {}],
   '/api/copies/[copyId]': (studio) => [`/api/copies/${studio.copyId}`, {}],
+  '/api/pieces/[pieceId]': (studio) => [
+    `/api/pieces/${studio.pieceId}`,
+    { method: 'PATCH', headers: asJson, body: JSON.stringify({ tags: ['exam'] }) },
+  ],
+  '/api/editions/[editionId]/milestones': (studio) => [`/api/editions/${studio.editionId}/milestones`, {}],
+  '/api/editions/[editionId]/registers': (studio) => [
+    `/api/editions/${studio.editionId}/registers?seq=1`,
+    {},
+  ],
+  '/api/editions/[editionId]/changes': (studio) => [
+    `/api/editions/${studio.editionId}/changes`,
+    { signal: AbortSignal.timeout(20_000) },
+  ],
   '/api/pieces/[pieceId]/versions': (studio) => [
     `/api/pieces/${studio.pieceId}/versions`,
     { method: 'POST', body: formWith('newer.musicxml', barXml([{ midi: 60, onset: 0, length: 2 }])) },

@@ -1,11 +1,14 @@
 import { withTransaction } from '$lib/server/db';
-import { listPieces } from '$lib/server/repositories/pieces';
+import { listPieces, listRemoved } from '$lib/server/repositories/pieces';
 import { prepareLater } from '$lib/server/useCases/prepare';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ locals }) => {
   const visitor = locals.visitor!;
-  const pieces = await withTransaction(visitor.studioId, listPieces);
+  const { pieces, removed } = await withTransaction(visitor.studioId, async (tx) => ({
+    pieces: await listPieces(tx),
+    removed: await listRemoved(tx),
+  }));
   for (const piece of pieces) if (!piece.pageReady || !piece.plan) prepareLater(visitor.studioId, piece);
-  return { visitor: { studioName: visitor.studioName, displayName: visitor.displayName }, pieces };
+  return { visitor: { studioName: visitor.studioName, displayName: visitor.displayName }, pieces, removed };
 };

@@ -8,6 +8,8 @@
   import SaveMany from '$lib/components/shelf/SaveMany.svelte';
   import PieceCard from '$lib/components/shelf/PieceCard.svelte';
   import ImportResults from '$lib/components/shelf/ImportResults.svelte';
+  import { isFound, type Order, ORDERS, sorted } from '$lib/components/shelf/order';
+  import { changePiece, type PieceChanges } from '$lib/client/pieces';
   import { importFile, importFiles, type ImportResult } from '$lib/components/shelf/importFiles';
 
   let { data } = $props();
@@ -19,9 +21,22 @@
   let stopper: AbortController | null = null;
   let picker: HTMLInputElement;
 
+  let order = $state<Order>('newest');
   const shown = $derived(
-    data.pieces.filter((piece) => piece.title.toLowerCase().includes(query.trim().toLowerCase())),
+    sorted(
+      data.pieces.filter((piece) => isFound(piece, query.trim())),
+      order,
+    ),
   );
+
+  /** What was removed last, with a way back. */
+  let problem = $state('');
+  async function change(pieceId: string, changes: PieceChanges): Promise<string | null> {
+    const answer = await changePiece(pieceId, changes);
+    problem = answer ?? '';
+    if (answer === null) await refresh();
+    return answer;
+  }
 
   /** Loading the shelf anew while a piece is being opened would call the opening off. */
   let leaving = false;
@@ -101,6 +116,9 @@
       <Search size={16} aria-hidden="true" />
       <input type="search" placeholder="Find a piece" aria-label="Find a piece" bind:value={query} />
     </label>
+    <select class="select select-sm w-40" aria-label="Order" bind:value={order}>
+      {#each Object.entries(ORDERS) as [id, { name }] (id)}<option value={id}>{name}</option>{/each}
+    </select>
     <p class="text-sm" aria-live="polite">{shown.length} of {data.pieces.length}</p>
     <SaveMany pieces={shown} />
     <button class="btn btn-primary ml-auto" onclick={() => picker.click()} disabled={importing}>
@@ -128,7 +146,24 @@
     cancel={() => stopper?.abort()}
     dismiss={() => (results = [])}
     importPart={(file, part) => void takePart(file, part)}
+    remove={(id) => void change(id, { removed: true })}
   />
+  {#if problem}<p role="alert" class="text-error mb-4 text-sm">{problem}</p>{/if}
+  {#if data.removed.length > 0}
+    <details class="mb-4 text-sm" data-testid="removed">
+      <summary class="cursor-pointer">{data.removed.length} removed</summary>
+      <ul>
+        {#each data.removed as { id, title } (id)}
+          <li>
+            {title}
+            <button class="btn btn-xs ml-2" onclick={() => change(id, { removed: false })}
+              >Bring back<span class="sr-only"> {title}</span></button
+            >
+          </li>
+        {/each}
+      </ul>
+    </details>
+  {/if}
   {#if unready > 0}
     <p class="mb-4 text-sm" role="status">
       Engraving and planning in the background: {unready}
@@ -145,11 +180,11 @@
       </p>
     </div>
   {:else if shown.length === 0}
-    <p class="py-10 text-center">No piece is called “{query}”.</p>
+    <p class="py-10 text-center">No title, composer, key or tag has “{query}”.</p>
   {:else}
     <ul class="grid grid-cols-1 gap-5 md:grid-cols-2">
       {#each shown as piece (piece.id)}
-        <li><PieceCard {piece} /></li>
+        <li><PieceCard {piece} change={(changes) => change(piece.id, changes)} /></li>
       {/each}
     </ul>
   {/if}

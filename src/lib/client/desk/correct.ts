@@ -1,5 +1,5 @@
 /** Corrections of the selected note, one key each. What cannot be done is said, and nothing changes. */
-import { midiOf } from '$core/music/pitch';
+import { midiOf, spokenPitch } from '$core/music/pitch';
 import { pitchText, spellMidi } from '$core/music/pitchText';
 import { pitchInFile } from '$core/score/pitchInFile';
 import { PIECE } from '$core/fingering/edition/attributes';
@@ -22,7 +22,9 @@ export function correctPitch(desk: Desk, semitones: 1 | -1): void {
   if (note.tiedUids.length > 0) return void say(desk, 'The note is tied; take the tie away first.');
   const fifths = score.keys.findLast((key) => key.tick <= note.onsetTicks)?.fifths ?? 0;
   const pitch = spellMidi(midiOf(note.pitch) + semitones, semitones > 0 ? Math.max(fifths, 0) : fifths);
+  const before = desk.nameOf(note.uid);
   desk.set(note.uid, 'pitch', pitchText(pitchInFile(score, note, pitch)));
+  say(desk, `${before} is now ${spokenPitch(pitch, note.soundingMidi + semitones)}.`);
 }
 
 /** The next longer or shorter value that has room before the next note of the voice and the bar line. */
@@ -44,6 +46,7 @@ export function correctLength(desk: Desk, step: 1 | -1): void {
     return void say(desk, 'There is no room: the next note of the voice or the bar line comes first.');
   }
   desk.set(note.uid, 'length', next.text);
+  say(desk, `${desk.nameOf(note.uid)} lasts ${next.text} of a quarter now.`);
 }
 
 const quartersOf = (text: string) => {
@@ -64,13 +67,17 @@ function roomQuarters(desk: Desk, note: ScoreNote): number {
 export function correctTie(desk: Desk): void {
   const note = noteAt(desk);
   if (!note || !desk.planning.score) return;
-  if (note.tiedUids.length > 0) return desk.set(note.uid, 'tie', false);
-  if (desk.session.valueOf(note.uid, 'tie') === false) return desk.set(note.uid, 'tie', null);
+  const tie = (value: boolean | null, words: string) => {
+    desk.set(note.uid, 'tie', value);
+    say(desk, `${desk.nameOf(note.uid)}: ${words}.`);
+  };
+  if (note.tiedUids.length > 0) return tie(false, 'its tie is taken away');
+  if (desk.session.valueOf(note.uid, 'tie') === false) return tie(null, 'its tie is there again');
   const end = note.onsetTicks + note.durationTicks;
   const next = desk.planning.score.notes.find(
     (one) => one.onsetTicks === end && one.soundingMidi === note.soundingMidi,
   );
-  if (next) desk.set(note.uid, 'tie', true);
+  if (next) tie(true, 'tied to the next note');
   else say(desk, 'No note of this pitch begins where this one ends, so there is nothing to tie it to.');
 }
 
@@ -80,7 +87,9 @@ export function correctVoice(desk: Desk): void {
   if (!note || !desk.planning.score) return;
   const voices = [...new Set(desk.planning.score.notes.map((one) => one.voice))].sort();
   const names = [...voices, ...(voices.length < 4 ? [freshVoice(voices)] : [])];
-  desk.set(note.uid, 'voice', names[(names.indexOf(note.voice) + 1) % names.length]!);
+  const next = names[(names.indexOf(note.voice) + 1) % names.length]!;
+  desk.set(note.uid, 'voice', next);
+  say(desk, `${desk.nameOf(note.uid)} belongs to voice ${next} now.`);
 }
 
 function freshVoice(voices: readonly string[]): string {
@@ -91,14 +100,25 @@ function freshVoice(voices: readonly string[]): string {
 
 export function toggleMustRing(desk: Desk): void {
   const note = noteAt(desk);
-  if (note) desk.set(note.uid, 'mustRing', desk.session.valueOf(note.uid, 'mustRing') ? null : true);
+  if (!note) return;
+  const rings = !desk.session.valueOf(note.uid, 'mustRing');
+  desk.set(note.uid, 'mustRing', rings ? true : null);
+  say(
+    desk,
+    `${desk.nameOf(note.uid)} ${rings ? 'must ring for its written length' : 'need not ring to its end'}.`,
+  );
 }
 
 export function toggleStaccato(desk: Desk): void {
   const note = noteAt(desk);
   if (!note) return;
   const own = desk.session.valueOf(note.uid, 'staccato');
-  desk.set(note.uid, 'staccato', own !== null ? null : !note.tags.includes('staccato'));
+  const next = own !== null ? null : !note.tags.includes('staccato');
+  desk.set(note.uid, 'staccato', next);
+  say(
+    desk,
+    `${desk.nameOf(note.uid)}: ${next === null ? 'as the file has it' : next ? 'staccato' : 'not staccato'}.`,
+  );
 }
 
 /** The file's pitches an octave apart: taken as written, then as sounding, and back to what the file says. */
@@ -106,9 +126,12 @@ export function flipOctave(desk: Desk): void {
   const first = desk.planning.score?.notes[0];
   if (!first) return;
   const shift = first.soundingMidi - midiOf(first.pitch);
-  desk.set(
-    PIECE,
-    'octave',
-    desk.session.valueOf(PIECE, 'octave') === null ? (shift === -12 ? 0 : -12) : null,
-  );
+  const next = desk.session.valueOf(PIECE, 'octave') === null ? (shift === -12 ? 0 : -12) : null;
+  desk.question = {
+    text: `Move every note of the piece ${next === null ? 'back to the octave that the file says' : next === 0 ? 'an octave up' : 'an octave down'}? Ink stays on its notes.`,
+    yes: () => {
+      desk.set(PIECE, 'octave', next);
+      say(desk, 'The whole piece was moved by an octave.');
+    },
+  };
 }

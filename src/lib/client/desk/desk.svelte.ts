@@ -1,12 +1,12 @@
 /** The desk: an edition, what the planner says of it, and what the teacher does to the note that is selected. */
-import { type Attribute, type InkAttribute, PIECE, type ValueOf } from '$core/fingering/edition/attributes';
+import { type Attribute, INK_ATTRIBUTES, PIECE, type ValueOf } from '$core/fingering/edition/attributes';
+import type { Operation } from '$core/fingering/edition/operation';
 import {
   correctionsOf,
   lensKey,
   type Register,
   scoreCorrectionsKey,
 } from '$core/fingering/edition/registers';
-import type { InkMarks } from '$core/fingering/problem/ink';
 import type { Finding } from '$core/fingering/report/plan';
 import type { Remedy } from '$core/fingering/report/remedies';
 import type { RightSchoolId } from '$core/fingering/right/rules/schools';
@@ -17,6 +17,7 @@ import { LARGE } from '$core/engraving/sizes';
 import { DESK_WIDTH, pageWidthFor } from '$core/engraving/widths';
 import type { ImportError } from '$core/formats/importError';
 import { importErrorText } from '$core/messages/en';
+import { spokenPitch } from '$core/music/pitch';
 import type { Mark } from '$core/marks/mark';
 import { dampMarks } from '$core/marks/dampMarks';
 import { inkedMarks, type PlainMarks, plainMarks } from '$core/marks/marksOf';
@@ -27,14 +28,33 @@ import { Selection } from './selection.svelte';
 import { EditionSession } from './session.svelte';
 import { type DeskOpening, fetchDocument, fetchPage, fetchPlan } from './stored';
 
+/** Findings that say that ink cannot be played. */
+const CLASH = /unplayable|Contradicts/;
+
+/** Where each edition that was open in this tab was left. */
+const lastNoteOf = new Map<string, string>();
+
+export const DESK_TABS = ['note', 'steps', 'hand', 'strokes', 'score'] as const;
+export type DeskTab = (typeof DESK_TABS)[number];
+
 export class Desk {
   /** The last thing that could not be done, for the person at the desk; empty when all went well. */
   notice = $state('');
   refusal = $state.raw<ImportError | null>(null);
+  /** What has to be confirmed before it is done. */
+  question = $state.raw<{ readonly text: string; readonly yes: () => void } | null>(null);
+  /** Whether keys change the music itself. */
+  correcting = $state(false);
+  /** Which panel stands beside the score. */
+  tab = $state<DeskTab>('note');
+  /** The last step of a walk that was asked for; whoever shows the walk takes it. */
+  walked = $state.raw<{ readonly by: 1 | -1 } | null>(null);
   lanesShown = $state(true);
   boardShown = $state(false);
   /** Leaves for the copy; whoever shows the desk knows how. */
   toCopy: () => void = () => {};
+  /** Opens the list of everything that can be done. */
+  openPalette: () => void = () => {};
 
   readonly session: EditionSession;
   readonly planning: Planning;
@@ -44,8 +64,12 @@ export class Desk {
   private plannedLens = '';
   private plannedInk = '';
   private closed = false;
+  /** The note that was decided last, until a plan says whether it can be. */
+  private decided: { readonly uid: string; readonly clashes: number } | null = null;
   /** Where to begin, if anywhere but at the beginning. */
   private atBar: string | null = null;
+  /** Notes that differ from a state that is compared. */
+  compared = $state.raw<ReadonlySet<string>>(new Set());
   /** The last sheet that had marks: its room stays. */
   private laidOut: Sheet | null = null;
 
@@ -131,6 +155,7 @@ export class Desk {
 
   close(): void {
     this.closed = true;
+    if (this.selection.uid) lastNoteOf.set(this.opening.piece.editionId, this.selection.uid);
     this.session.close();
     this.planning.leave();
   }
@@ -155,6 +180,7 @@ export class Desk {
   }
 
   private ready(): void {
+    void this.settle();
     this.selectFirst();
     this.planning.askPrices(this.selection.uid);
   }
@@ -165,7 +191,11 @@ export class Desk {
     const { score, plan } = this.planning;
     const bar = score?.measures.find(({ uid }) => uid === this.atBar);
     const inBar = score?.notes.filter((note) => note.measureIndex === bar?.index).map(({ uid }) => uid);
-    const first = plan?.notes.find(({ uid }) => inBar?.includes(uid)) ?? plan?.notes[0];
+    const left = bar ? null : (lastNoteOf.get(this.opening.piece.editionId) ?? null);
+    const first =
+      plan?.notes.find(({ uid }) => inBar?.includes(uid)) ??
+      plan?.notes.find(({ uid }) => uid === left) ??
+      plan?.notes[0];
     this.selection.uid = first?.uid ?? null;
   }
 
@@ -184,18 +214,48 @@ export class Desk {
 
   // --- Deciding -----------------------------------------------------------------------------------------------
 
-  setFinger = (finger: number) => this.setInk('finger', finger);
-  setString = (string: number) => this.setInk('string', string);
-  setPluck = (pluck: InkMarks['pluck']) => this.setInk('pluck', pluck);
-
   /** Finger and string of one choice in the list. */
   choose(finger: number, string: number): void {
     const { session, selection } = this;
     if (selection.uid)
-      session.decide([
+      this.decideHere(selection.uid, [
         session.change(selection.uid, 'finger', finger),
         session.change(selection.uid, 'string', string),
       ]);
+  }
+
+  /** Decides a note: when the next plan cannot have it with older ink, that goes, or the decision does. */
+  decideHere(uid: string, changes: readonly (Operation | null)[]): void {
+    const clashes = this.findings.filter(({ code }) => CLASH.test(code)).flatMap(({ uids }) => uids).length;
+    this.decided = { uid, clashes };
+    this.session.decide(changes);
+  }
+
+  private async settle(): Promise<void> {
+    const { decided } = this;
+    this.decided = null;
+    if (!decided) return;
+    const clashing = this.findings.filter(({ code }) => CLASH.test(code)).flatMap(({ uids }) => uids);
+    if (clashing.length <= decided.clashes) return;
+    const yielding = await this.planning.yielding(decided.uid, decided.clashes);
+    if (yielding?.length === 0) return;
+    const name = this.nameOf(decided.uid);
+    if (yielding === null) {
+      this.session.takeBack();
+      this.notice = `No hand can play ${name} so with the notes around it. Nothing was changed.`;
+      return;
+    }
+    const { session } = this;
+    session.decide(
+      yielding.flatMap((uid) => INK_ATTRIBUTES.map((attribute) => session.change(uid, attribute, null))),
+    );
+    this.notice = `With this ${name}, the ink of ${yielding.map((uid) => `${this.nameOf(uid)} in bar ${this.selection.barOf(uid)}`).join(', ')} cannot be played: released. Ctrl z takes it back.`;
+  }
+
+  /** "B3"; empty for a note that is not there. */
+  nameOf(uid: string): string {
+    const note = this.planning.score?.notes.find((one) => one.uid === uid);
+    return note ? spokenPitch(note.pitch, note.soundingMidi) : '';
   }
 
   /** Inks the selected note as it stands. */
@@ -261,10 +321,6 @@ export class Desk {
     this.session.decide(uids.map((uid) => this.session.change(uid, 'texture', texture)));
   }
 
-  private setInk<A extends InkAttribute>(attribute: A, value: ValueOf<A>): void {
-    if (this.selection.uid) this.set(this.selection.uid, attribute, value);
-  }
-
   /** Fits the page into so many pixels: in a narrow window with fewer bars to a system. */
   fitPage(pixels: number): void {
     if (this.withPage && pixels > 0) this.planning.setPageWidth(pageWidthFor(pixels));
@@ -309,6 +365,12 @@ export class Desk {
   toggleAlwaysPrint(): void {
     const { uid } = this.selection;
     if (uid) this.set(uid, 'alwaysPrint', this.isAlwaysPrinted ? null : true);
+  }
+
+  /** One step of the walk, in whatever passage it goes round. */
+  walk(by: 1 | -1): void {
+    this.walked = this.tab === 'steps' ? { by } : null;
+    this.tab = 'steps';
   }
 
   toggleBoard(): void {

@@ -15,7 +15,16 @@ import type { ImportError } from '$core/formats/importError';
 import type { ExportKind } from '$core/formats/musicxml/exportFingered';
 import type { MarkStyle } from '$core/marks/style';
 import type { Score } from '$core/score/model';
-import type { Damps, Planned, PlannerService, Plucks, Transpositions } from '$workers/plannerService';
+import type {
+  Damps,
+  InkEntries,
+  PassageWish,
+  Planned,
+  PlannerService,
+  Plucks,
+  RangeCosts,
+  Transpositions,
+} from '$workers/plannerService';
 import type { DocumentInput } from '$workers/readInput';
 import type { Roles } from '$workers/roles';
 import { leavePlanner, startEngraver, takePlanner } from '../planner';
@@ -184,6 +193,26 @@ export class Planning {
 
   async askTranspositions(): Promise<Transpositions | null> {
     return this.ask(({ planner }) => planner.transpositions());
+  }
+
+  /** Some notes of a passage as they would be under a wish; null when something has changed meanwhile. */
+  passage(
+    first: number,
+    last: number,
+    uids: readonly string[],
+    wish: PassageWish,
+  ): Promise<InkEntries | null> {
+    return this.ask(({ planner }) => planner.passage(first, last, uids, wish));
+  }
+
+  /** Older ink that has to go for a note's own; empty where nothing is in the way, null where nothing helps. */
+  async yielding(uid: string, clashes: number): Promise<readonly string[] | null> {
+    const answer = await this.ask(({ planner }) => planner.yielding(uid, clashes));
+    return answer === null ? [] : answer.uids;
+  }
+
+  rangeCosts(uids: readonly string[]): Promise<RangeCosts | null> {
+    return this.ask(({ planner }) => planner.rangeCosts(uids));
   }
 
   /** What was proposed under another hand or school must not be taken under this one. */

@@ -33,6 +33,9 @@ export class Saver {
   private sending = false;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private closed = false;
+  /** The newest gesture that the server has told of. */
+  private toldSeq = 0;
+  private changes: EventSource | null = null;
 
   constructor(
     private readonly editionId: string,
@@ -51,7 +54,19 @@ export class Saver {
     const { registers, refused } = replay([...this.confirmed, ...this.unsent], this.base);
     await this.drop(refused);
     if (this.unsent.length > 0) void this.flush();
+    this.follow();
     return registers;
+  }
+
+  /** Hears of what is done elsewhere; the browser asks again by itself when the line is lost. */
+  private follow(): void {
+    if (this.closed || typeof EventSource === 'undefined') return;
+    this.changes = new EventSource(`/api/editions/${this.editionId}/changes`);
+    this.changes.onmessage = ({ data }: MessageEvent<string>) => {
+      this.toldSeq = Math.max(this.toldSeq, Number(data) || 0);
+      // A desk that has something to send is told in the answer.
+      if (this.toldSeq > this.seenSeq && this.unsent.length === 0) void this.flush();
+    };
   }
 
   async add(gesture: Gesture): Promise<void> {
@@ -68,22 +83,26 @@ export class Saver {
   close(): void {
     this.closed = true;
     if (this.timer) clearTimeout(this.timer);
+    this.changes?.close();
   }
 
   async flush(): Promise<void> {
     if (this.sending || this.closed) return;
     this.sending = true;
+    const wrote = this.unsent.length > 0 || this.state.kind !== 'saved';
     try {
-      while (this.unsent.length > 0) {
+      while (this.unsent.length > 0 || this.toldSeq > this.seenSeq) {
         const batch = this.unsent.slice(0, this.mostAtOnce);
         const reply = await this.send({ seenSeq: this.seenSeq, gestures: batch });
         if (!reply) return this.retryLater();
+        // Asked with nothing to send: there is no more than this desk knows.
+        if (batch.length === 0 && reply !== 'refused' && reply.kind === 'saved') this.toldSeq = this.seenSeq;
         if (reply === 'refused') await this.refuse(batch);
         else if (reply.kind === 'saved') await this.confirm(batch, reply.headSeq);
         else if (reply.kind === 'behind') await this.rebase(reply);
         else await this.restore(reply);
       }
-      this.state = { kind: 'saved', at: new Date() };
+      if (wrote) this.state = { kind: 'saved', at: new Date() };
     } finally {
       this.sending = false;
     }

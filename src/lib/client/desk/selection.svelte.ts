@@ -1,44 +1,134 @@
-/** The note that the teacher is at, and the ways from it to the next. */
+/** The note that the teacher is at, the passage that is marked, and the ways from one to the next. */
 import type { PlannedNote } from '$core/fingering/report/plan';
+import {
+  barsOf,
+  breathAround,
+  notesIn,
+  type Range,
+  rangeBetween,
+  rangeOfBars,
+  wholeRange,
+} from '$core/score/range';
+import type { Score, ScoreNote } from '$core/score/model';
+import { alongVoice, byBar, throughSounding, toEnd } from '$core/score/ways';
+import type { Phrase } from '$core/survey/phrases';
 import type { Planning } from './planning.svelte';
+
+/** From a note to another; null where there is none that way. */
+export type Way = (score: Score, uid: string) => string | null;
+
+export const WAYS = {
+  onward: (score: Score, uid: string) => alongVoice(score, uid, 1),
+  back: (score: Score, uid: string) => alongVoice(score, uid, -1),
+  nextBar: (score: Score, uid: string) => byBar(score, uid, 1),
+  previousBar: (score: Score, uid: string) => byBar(score, uid, -1),
+  higher: (score: Score, uid: string) => throughSounding(score, uid, 1),
+  lower: (score: Score, uid: string) => throughSounding(score, uid, -1),
+  first: (score: Score, uid: string) => toEnd(score, uid, 'first'),
+  last: (score: Score, uid: string) => toEnd(score, uid, 'last'),
+} as const satisfies Readonly<Record<string, Way>>;
+
+const NO_NOTES: ReadonlySet<string> = new Set();
 
 export class Selection {
   uid = $state<string | null>(null);
+  /** What is marked besides the note; null where nothing is. */
+  range = $state.raw<Range | null>(null);
+  /** Where marking began. */
+  private anchor: string | null = null;
+
   readonly note: PlannedNote | null = $derived.by(
     () => this.planning.plan?.notes.find((note) => note.uid === this.uid) ?? null,
+  );
+  /** The notes that are marked. */
+  readonly ranged: readonly ScoreNote[] = $derived.by(() => {
+    const { score } = this.planning;
+    return score && this.range ? notesIn(score, this.range) : [];
+  });
+  readonly rangedUids: ReadonlySet<string> = $derived(
+    this.ranged.length === 0 ? NO_NOTES : new Set(this.ranged.map(({ uid }) => uid)),
   );
 
   constructor(private readonly planning: Planning) {}
 
-  /** A tied note stands for the one that is struck. */
+  /** A tied note stands for the one that is struck. Whatever was marked is no longer. */
   select(uid: string): void {
-    const head = this.planning.score?.notes.find((note) => note.uid === uid || note.tiedUids.includes(uid));
-    if (!head || head.uid === this.uid) return;
-    this.uid = head.uid;
-    this.planning.forgetPrices();
-    this.planning.askPrices(head.uid);
+    this.range = null;
+    this.anchor = null;
+    this.moveTo(uid);
   }
 
-  /** To the moment before or after; in the voice of the selection when it has a note there. */
-  moveInTime(step: 1 | -1): void {
-    const here = this.note;
+  /** Marks everything from where marking began, or else from the selected note, to this one. */
+  extendTo(uid: string): void {
+    const { score } = this.planning;
+    this.anchor ??= this.uid;
+    const [from, to] = [this.noteOf(this.anchor), this.headOf(uid)];
+    if (!score || !from || !to) return;
+    this.range = rangeBetween(from, to);
+    this.moveTo(to.uid);
+  }
+
+  go(way: Way, extends_ = false): void {
+    const { score } = this.planning;
+    const next = score && this.uid !== null ? way(score, this.uid) : null;
+    if (next === null) return;
+    if (extends_) this.extendTo(next);
+    else this.select(next);
+  }
+
+  mark(range: Range | null): void {
+    this.range = range;
+    this.anchor = null;
+  }
+
+  markBar(): void {
+    const here = this.here;
+    if (here) this.mark(rangeOfBars(here.score, here.note.measureIndex, here.note.measureIndex));
+  }
+
+  /** Of the survey; where that has none, from rest to rest of the voice. */
+  markPhrase(phrases: readonly Phrase[]): void {
+    const here = this.here;
     if (!here) return;
-    const voice = this.voiceOf(here.uid);
-    const there = this.notes.filter((note) => note.momentIndex === here.momentIndex + step);
-    const target = there.find((note) => this.voiceOf(note.uid) === voice) ?? there.at(-1);
-    if (target) this.select(target.uid);
+    const bar = here.note.measureIndex;
+    const phrase = phrases.find(({ fromBar, toBar }) => bar >= fromBar && bar <= toBar);
+    this.mark(
+      phrase && phrase.toBar > phrase.fromBar
+        ? rangeOfBars(here.score, phrase.fromBar, phrase.toBar)
+        : breathAround(here.score, here.note.onsetTicks, here.note.voice),
+    );
   }
 
-  /** Through the notes of the moment, up or down in pitch. */
-  moveInPitch(step: 1 | -1): void {
-    const here = this.note;
-    const there = this.notes.filter((note) => note.momentIndex === here?.momentIndex);
-    const target = there[there.findIndex((note) => note.uid === here?.uid) + step];
-    if (target) this.select(target.uid);
+  /** Of what is marked only the voice of the note; of nothing, that voice of the whole piece. */
+  markVoice(): void {
+    const here = this.here;
+    if (here) this.mark({ ...(this.range ?? wholeRange(here.score)), voice: here.note.voice });
   }
 
-  moveToFinding(step: 1 | -1): void {
-    const order = new Map(this.notes.map((note, k) => [note.uid, k]));
+  markAll(): void {
+    const { score } = this.planning;
+    if (score) this.mark(wholeRange(score));
+  }
+
+  /** Moves one end of what is marked by a bar. */
+  moveEnd(end: 'from' | 'to', step: 1 | -1): void {
+    const { score } = this.planning;
+    if (!score || !this.range) return;
+    const { first, last } = barsOf(score, this.range);
+    const within = (bar: number) => Math.max(0, Math.min(score.measures.length - 1, bar));
+    const [from, to] = end === 'from' ? [within(first + step), last] : [first, within(last + step)];
+    if (from <= to) this.range = { ...rangeOfBars(score, from, to), voice: this.range.voice };
+  }
+
+  /** To a note of a walk: what is marked stays, because it is gone round. */
+  step(uid: string): void {
+    this.moveTo(uid);
+  }
+
+  /** Whether there was one. @param round whether the first follows the last */
+  moveToFinding(step: 1 | -1, round = true): boolean {
+    const notes = this.planning.plan?.notes ?? [];
+    const order = new Map(notes.map((note, k) => [note.uid, k]));
     const findings = this.planning.plan?.findings ?? [];
     const places = [...new Set(findings.map(({ uids }) => order.get(uids[0] ?? '') ?? -1))]
       .filter((k) => k >= 0)
@@ -46,21 +136,36 @@ export class Selection {
     const here = order.get(this.uid ?? '') ?? -1;
     const next =
       step > 0
-        ? (places.find((k) => k > here) ?? places[0])
-        : (places.findLast((k) => k < here) ?? places.at(-1));
-    if (next !== undefined) this.select(this.notes[next]!.uid);
+        ? (places.find((k) => k > here) ?? (round ? places[0] : undefined))
+        : (places.findLast((k) => k < here) ?? (round ? places.at(-1) : undefined));
+    if (next !== undefined) this.select(notes[next]!.uid);
+    return next !== undefined;
   }
 
   /** Number of the bar of a note. */
   barOf(uid: string): string {
     const { score } = this.planning;
-    const note = score?.notes.find((one) => one.uid === uid);
+    const note = this.noteOf(uid);
     return note ? score!.measures[note.measureIndex]!.number : '';
   }
 
-  private get notes(): readonly PlannedNote[] {
-    return this.planning.plan?.notes ?? [];
+  private get here(): { readonly score: Score; readonly note: ScoreNote } | null {
+    const { score } = this.planning;
+    const note = this.noteOf(this.uid);
+    return score && note ? { score, note } : null;
   }
 
-  private voiceOf = (uid: string) => this.planning.score?.notes.find((note) => note.uid === uid)?.voice;
+  private moveTo(uid: string): void {
+    const head = this.headOf(uid);
+    if (!head || head.uid === this.uid) return;
+    this.uid = head.uid;
+    this.planning.forgetPrices();
+    this.planning.askPrices(head.uid);
+  }
+
+  private noteOf = (uid: string | null): ScoreNote | undefined =>
+    this.planning.score?.notes.find((note) => note.uid === uid);
+
+  private headOf = (uid: string): ScoreNote | undefined =>
+    this.planning.score?.notes.find((note) => note.uid === uid || note.tiedUids.includes(uid));
 }

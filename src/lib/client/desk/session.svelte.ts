@@ -27,13 +27,30 @@ import type { DeskOpening } from './stored';
 const OVERTAKEN = 'Someone else changed the same notes; your last marks there were not kept.';
 const CONFLICT = 'These marks have been changed since; nothing was done.';
 
+/** One's own mark that came too late, beside what stands there now. */
+export interface Overtaken {
+  readonly target: string;
+  readonly attribute: Attribute;
+  readonly mine: Value;
+}
+
+/** Steps back and forth of every edition that was open in this tab: kept while one looks at something else. */
+interface Steps {
+  readonly done: readonly Gesture[];
+  readonly undone: readonly Gesture[];
+}
+const stepsOf = new Map<string, Steps>();
+
 export class EditionSession {
   registers = $state.raw<Registers>(NO_REGISTERS);
   readonly saver: Saver;
   /** Changes that the server would not take: taken back, until the teacher makes them again or lets them go. */
   setAside = $state.raw<readonly Gesture[]>([]);
+  /** Marks that somebody else was faster with, until the teacher says which stay. */
+  overtaken = $state.raw<readonly Overtaken[]>([]);
   private done = $state.raw<readonly Gesture[]>([]);
   private undone = $state.raw<readonly Gesture[]>([]);
+  private readonly editionId: string;
 
   readonly ink: Ink = $derived(inkOf(this.registers));
   readonly lens = $derived(lensOf(this.registers));
@@ -57,13 +74,17 @@ export class EditionSession {
     private readonly changed: () => void,
     private readonly say: (notice: string) => void,
   ) {
+    this.editionId = piece.editionId;
+    const steps = stepsOf.get(piece.editionId);
+    this.done = steps?.done ?? [];
+    this.undone = steps?.undone ?? [];
     this.saver = new Saver(
       piece.editionId,
       { base: new Map(base), history, headSeq },
       (registers, refused, why) => {
         this.setRegisters(registers);
         if (why === 'unreadable') this.setAside = [...this.setAside, ...refused];
-        else if (refused.length > 0) this.say(OVERTAKEN);
+        else if (refused.length > 0) this.hearOvertaken(refused);
       },
     );
   }
@@ -74,6 +95,7 @@ export class EditionSession {
   }
 
   close(): void {
+    stepsOf.set(this.editionId, { done: this.done, undone: this.undone });
     this.saver.close();
   }
 
@@ -125,6 +147,27 @@ export class EditionSession {
     this.decide(
       operations.map(({ target, attribute, after }) => this.change(target, attribute, after as never)),
     );
+  }
+
+  /** One's own marks once more, over those that came first. */
+  takeMine(): void {
+    const mine = this.overtaken;
+    this.overtaken = [];
+    this.decide(
+      mine.map(({ target, attribute, mine: value }) => this.change(target, attribute, value as never)),
+    );
+  }
+
+  takeTheirs(): void {
+    this.overtaken = [];
+  }
+
+  private hearOvertaken(refused: readonly Gesture[]): void {
+    const lost = refused.flatMap(({ operations }) => operations);
+    this.overtaken = lost
+      .map(({ target, attribute, after }) => ({ target, attribute, mine: after }))
+      .filter(({ target, attribute, mine }) => this.valueOf(target, attribute) !== mine);
+    this.say(OVERTAKEN);
   }
 
   dropSetAside(): void {

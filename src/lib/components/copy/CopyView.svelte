@@ -4,7 +4,7 @@
   import { goto } from '$app/navigation';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import Printer from '@lucide/svelte/icons/printer';
-  import Rosette from '$lib/components/Rosette.svelte';
+  import PageHeader from '$lib/components/PageHeader.svelte';
   import SaveState from '$lib/components/desk/SaveState.svelte';
   import { importErrorText } from '$core/messages/en';
   import { Copy } from '$lib/client/copy/copy.svelte';
@@ -50,15 +50,9 @@
 <svelte:window {onkeydown} />
 
 <div class="flex min-h-screen flex-col lg:h-screen">
-  <header class="border-base-300 bg-base-100 flex flex-wrap items-center gap-x-3 gap-y-1 border-b px-4 py-2">
-    <a href="/shelf" class="flex items-center gap-2" aria-label="To the shelf">
-      <Rosette size={24} />
-      <span class="text-sm underline-offset-4 hover:underline">Shelf</span>
-    </a>
-    <span class="opacity-40" aria-hidden="true">/</span>
-    <h1 class="font-serif text-lg font-semibold">Copy of {opening.piece.title}</h1>
-    <span class="ml-3"><SaveState state={desk.session.saver.state} /></span>
-    <div class="ml-auto flex flex-wrap items-center gap-2">
+  <PageHeader title="Copy of {opening.piece.title}">
+    {#snippet state()}<SaveState state={desk.session.saver.state} />{/snippet}
+    {#snippet actions()}
       <button
         class="btn btn-ghost btn-sm"
         onclick={() => desk.undo()}
@@ -80,8 +74,8 @@
         <Printer size={16} aria-hidden="true" />
         {copy.making || 'Save PDF'}
       </button>
-    </div>
-  </header>
+    {/snippet}
+  </PageHeader>
 
   <div class="flex min-h-0 flex-1 flex-col lg:flex-row">
     <!-- What scrolls must be within reach of the keys. -->

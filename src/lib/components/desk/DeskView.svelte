@@ -1,13 +1,13 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Download from '@lucide/svelte/icons/download';
   import Keyboard from '@lucide/svelte/icons/keyboard';
   import Printer from '@lucide/svelte/icons/printer';
-  import Rosette from '$lib/components/Rosette.svelte';
-  import { spokenPitch } from '$core/music/pitch';
+  import PageHeader from '$lib/components/PageHeader.svelte';
+  import WalkPanel from '$lib/components/practice/WalkPanel.svelte';
   import { importErrorText } from '$core/messages/en';
   import { placeOf, tempoAt } from '$core/score/places';
   import type { ExportKind } from '$core/formats/musicxml/exportFingered';
@@ -16,15 +16,21 @@
   import { correctedNotes, noticedBars } from './corrections';
   import FretboardPanel from './FretboardPanel.svelte';
   import HandPanel from './HandPanel.svelte';
+  import HistoryPanel from './HistoryPanel.svelte';
   import LanesDock from './LanesDock.svelte';
   import ScorePanel from './ScorePanel.svelte';
   import { acceptSlur, refuseSlur } from '$lib/client/desk/slurs';
   import { steadySet } from '$lib/client/steadySet';
-  import { maybeShortcut } from '$lib/client/desk/shortcuts';
+  import { setPluck } from '$lib/client/desk/deciding';
+  import { keyOf, maybeShortcut } from '$lib/client/desk/shortcuts';
+  import DeskTabs from './DeskTabs.svelte';
   import FindingsPanel from './FindingsPanel.svelte';
   import KeyHelp from './KeyHelp.svelte';
   import MarkReasons from './MarkReasons.svelte';
   import NotePanel from './NotePanel.svelte';
+  import OvertakenPanel from './OvertakenPanel.svelte';
+  import Palette from './Palette.svelte';
+  import RangePanel from './RangePanel.svelte';
   import SaveState from './SaveState.svelte';
   import StrokesPanel from './StrokesPanel.svelte';
   import ScorePage from './ScorePage.svelte';
@@ -42,6 +48,7 @@
   onMount(() => {
     desk.lanesShown = window.innerHeight >= LEAST_HEIGHT_FOR_LANES;
     desk.toCopy = () => void goto(copyAddress);
+    desk.openPalette = () => (palette = true);
     void desk.open(new URL(location.href).searchParams.get('bar'));
     return () => desk.close();
   });
@@ -56,9 +63,12 @@
   });
 
   let help = $state(false);
-  let tab = $state<'note' | 'hand' | 'strokes' | 'score'>('note');
+  let palette = $state(false);
+  const { tab } = $derived(desk);
   const [steadyCorrected, steadyConflicts] = [steadySet<string>(), steadySet<string>()];
-  const corrected = $derived(steadyCorrected(correctedNotes(desk.session.corrections)));
+  const corrected = $derived(
+    steadyCorrected(new Set([...correctedNotes(desk.session.corrections), ...desk.compared])),
+  );
   const noticed = $derived(desk.planning.score ? noticedBars(desk.planning.score) : new Set<string>());
 
   const conflicts = $derived(
@@ -67,10 +77,29 @@
     ),
   );
   const noteOf = $derived(new Map((desk.planning.score?.notes ?? []).map((note) => [note.uid, note])));
-  function nameOf(uid: string): string {
-    const note = noteOf.get(uid);
-    return note ? spokenPitch(note.pitch, note.soundingMidi) : '';
-  }
+  const nameOf = (uid: string) => desk.nameOf(uid);
+  /** What somebody who does not see the page is told of the note they have come to. */
+  const spoken = $derived.by(() => {
+    const { uid, note, ranged } = desk.selection;
+    if (uid === null) return '';
+    const ink = desk.session.inkOf(uid);
+    const isInk = ink.finger !== null || ink.string !== null || ink.pluck !== null;
+    const place =
+      note && note.string !== null ? `finger ${note.finger}, string ${note.string}` : 'not planned';
+    const marked = ranged.length > 0 ? `, ${ranged.length} notes marked` : '';
+    return `${nameOf(uid)}, ${place}, ${isInk ? 'ink' : 'pencil'}, bar ${desk.selection.barOf(uid)}${marked}`;
+  });
+  let walk = $state<{ go: (by: 1 | -1) => void } | null>(null);
+  $effect(() => {
+    const { walked } = desk;
+    if (walked) untrack(() => walk?.go(walked.by));
+  });
+  $effect(() => {
+    if (tab === 'steps' && desk.planning.plan && !desk.planning.script) void desk.planning.askScripts();
+  });
+  const passage = $derived(
+    desk.selection.range ? { from: desk.selection.range.from, to: desk.selection.range.to + 1 } : null,
+  );
   /** Not while a note is left out: with it nothing is proven. */
   const isProven = $derived.by(() => {
     const { plan } = desk.planning;
@@ -85,11 +114,12 @@
   const effort = (tenths: number) => (tenths / 10).toFixed(1);
 
   function onkeydown(event: KeyboardEvent) {
-    if (help || isTyping(event.target)) return;
+    if (help || palette || isTyping(event.target) || event.defaultPrevented) return;
     if (event.key === '?') {
       help = true;
       return;
     }
+    if (tabbed(event)) return event.preventDefault();
     const row = maybeShortcut(event);
     if (
       !row ||
@@ -97,7 +127,14 @@
     )
       return;
     event.preventDefault();
-    row.run(desk, event.key);
+    row.run(desk, keyOf(event));
+  }
+
+  /** From finding to finding while there is one ahead; then the focus goes on to what follows the score. */
+  function tabbed(event: KeyboardEvent): boolean {
+    if (event.key !== 'Tab' || !(event.target instanceof Element) || !event.target.matches('[data-note]'))
+      return false;
+    return desk.selection.moveToFinding(event.shiftKey ? -1 : 1, false);
   }
 
   const isTyping = (target: EventTarget | null) =>
@@ -132,15 +169,13 @@
 <svelte:window {onkeydown} />
 
 <div class="flex min-h-screen flex-col lg:h-screen">
-  <header class="border-base-300 bg-base-100 flex flex-wrap items-center gap-x-3 gap-y-1 border-b px-4 py-2">
-    <a href="/shelf" class="flex items-center gap-2" aria-label="To the shelf">
-      <Rosette size={24} />
-      <span class="text-sm underline-offset-4 hover:underline">Shelf</span>
-    </a>
-    <span class="opacity-40" aria-hidden="true">/</span>
-    <h1 class="font-serif text-lg font-semibold">{title}</h1>
-    <span class="ml-3"><SaveState state={desk.session.saver.state} /></span>
-    <div class="ml-auto flex flex-wrap items-center gap-1">
+  <PageHeader {title}>
+    {#snippet state()}
+      <SaveState state={desk.session.saver.state} />
+      <a class="link ml-3 text-sm" href="/survey/{opening.piece.id}{barUid ? `?bar=${barUid}` : ''}">Survey</a
+      >
+    {/snippet}
+    {#snippet actions()}
       <div class="join mr-2" role="group" aria-label="Marks on the page">
         {#each [['full', 'Every note'], ['teaching', 'Teaching'], ['sparse', 'Fewest']] as const as [density, name] (density)}
           <button
@@ -189,8 +224,8 @@
         disabled={!desk.planning.plan}
         title="The fingered score as a compressed file">Save compressed</button
       >
-    </div>
-  </header>
+    {/snippet}
+  </PageHeader>
 
   <!-- In a narrow window, or enlarged, the panel goes below the score. -->
   <div class="flex min-h-0 flex-1 flex-col lg:flex-row">
@@ -210,8 +245,10 @@
               {conflicts}
               {corrected}
               {noticed}
+              ranged={desk.selection.rangedUids}
               describe={(uid) => `${nameOf(uid)}, bar ${desk.selection.barOf(uid)}`}
               select={(uid) => desk.selection.select(uid)}
+              extend={(uid) => desk.selection.extendTo(uid)}
             />
           </div>
         {:else}
@@ -236,7 +273,7 @@
       aria-label="Note and findings"
     >
       {#if opening.version.report && !opening.version.reportRead && tab !== 'score'}
-        <button class="btn btn-sm btn-outline h-auto py-1.5 text-left" onclick={() => (tab = 'score')}>
+        <button class="btn btn-sm btn-outline h-auto py-1.5 text-left" onclick={() => (desk.tab = 'score')}>
           Version {opening.version.number} of the file: what was carried over{opening.version.report.check
             .length > 0
             ? `, ${opening.version.report.check.length} to check`
@@ -258,38 +295,61 @@
           </div>
         </div>
       {/if}
+      <OvertakenPanel {desk} />
       {#if desk.notice}
         <p role="alert" class="text-warning text-sm">{desk.notice}</p>
       {/if}
-      <div class="flex items-center">
-        <div role="tablist" class="tabs tabs-border flex-nowrap" aria-label="Side panel">
-          {#each [['note', 'Note'], ['hand', 'Hand'], ['strokes', 'Strokes'], ['score', 'Score']] as const as [id, name] (id)}
-            <button
-              role="tab"
-              class="tab text-base-content! px-2!"
-              class:tab-active={tab === id}
-              aria-selected={tab === id}
-              onclick={() => (tab = id)}
-            >
-              {name}
-              {#if id === 'score' && (noticed.size > 0 || desk.planning.score?.notices.length)}
-                <span class="text-warning ml-1 font-semibold" title="Something was noticed in the file"
-                  >!</span
-                >
-              {/if}
-            </button>
-          {/each}
-        </div>
-        <a class="link ml-auto text-sm" href="/survey/{opening.piece.id}{barUid ? `?bar=${barUid}` : ''}"
-          >Survey</a
+      {#if desk.question}
+        <div
+          role="alertdialog"
+          aria-label="Please confirm"
+          class="border-warning rounded-box border p-3 text-sm"
         >
-      </div>
-      {#if tab === 'hand' && desk.planning.score && desk.planning.plan}
+          <p class="leading-snug">{desk.question.text}</p>
+          <div class="mt-2 flex gap-2">
+            <button
+              class="btn btn-sm"
+              onclick={() => {
+                desk.question?.yes();
+                desk.question = null;
+              }}>Do it</button
+            >
+            <button class="btn btn-sm btn-ghost" onclick={() => (desk.question = null)}>Leave it</button>
+          </div>
+        </div>
+      {/if}
+      {#if desk.correcting}
+        <div class="bg-warning/20 rounded-box flex items-center gap-2 p-2 text-xs" data-testid="correcting">
+          <span>Corrections are on: keys change the music.</span>
+          <button class="btn btn-xs ml-auto" onclick={() => (desk.correcting = false)}
+            >Off <kbd class="kbd kbd-xs">Shift e</kbd></button
+          >
+        </div>
+      {/if}
+      <DeskTabs {desk} noticed={noticed.size > 0 || !!desk.planning.score?.notices.length} />
+      {#if desk.selection.range && desk.planning.score}
+        <RangePanel {desk} score={desk.planning.score} />
+      {/if}
+      {#if tab === 'steps' && desk.planning.score && desk.planning.plan}
+        <WalkPanel
+          bind:this={walk}
+          plan={desk.planning.plan}
+          score={desk.planning.score}
+          scripts={desk.planning.script && desk.planning.strokeScript
+            ? { script: desk.planning.script, strokes: desk.planning.strokeScript }
+            : null}
+          board={desk.session.lens.player.fretboard}
+          selectedUid={desk.selection.uid}
+          select={(uid) => desk.selection.step(uid)}
+          {passage}
+        />
+      {:else if tab === 'hand' && desk.planning.score && desk.planning.plan}
         <HandPanel {desk} score={desk.planning.score} plan={desk.planning.plan} />
       {:else if tab === 'strokes' && desk.planning.score && desk.planning.plan}
         <StrokesPanel {desk} score={desk.planning.score} plan={desk.planning.plan} />
       {:else if tab === 'score' && desk.planning.score}
         <ScorePanel {desk} score={desk.planning.score} {opening} />
+        <HistoryPanel {desk} editionId={opening.piece.editionId} />
       {:else if desk.selection.note}
         <NotePanel
           note={desk.selection.note}
@@ -304,7 +364,7 @@
             ? tempoAt(desk.planning.score, noteOf.get(desk.selection.note.uid)?.onsetTicks ?? 0)
             : 0}
           choose={(finger, string) => desk.choose(finger, string)}
-          pluck={(letter) => desk.setPluck(letter)}
+          pluck={(letter) => setPluck(desk, letter)}
           slur={desk.slurHere}
           acceptSlur={() => acceptSlur(desk)}
           refuseSlur={() => refuseSlur(desk)}
@@ -337,6 +397,7 @@
         <FindingsPanel
           findings={desk.findings}
           barOf={(uid) => desk.selection.barOf(uid)}
+          {nameOf}
           go={(uid) => desk.selection.select(uid)}
           accept={(remedy) => desk.accept(remedy)}
         />
@@ -358,6 +419,11 @@
   </div>
 </div>
 
+<p class="sr-only" aria-live="polite" data-testid="spoken">{spoken}</p>
+
+{#if palette}
+  <Palette {desk} close={() => (palette = false)} />
+{/if}
 {#if help}
   <KeyHelp close={() => (help = false)} />
 {/if}

@@ -7,11 +7,20 @@
   interface Props {
     findings: readonly Finding[];
     barOf: (uid: string) => string;
+    /** "B3". */
+    nameOf: (uid: string) => string;
     go: (uid: string) => void;
     accept: (remedy: Remedy) => void;
   }
-  let { findings, barOf, go, accept }: Props = $props();
+  let { findings, barOf, nameOf, go, accept }: Props = $props();
 
+  const MOST_NAMES = 4;
+  const namesOf = ({ uids }: Finding): string => {
+    const names = [...new Set(uids.map(nameOf))].filter((name) => name !== '');
+    return names.length <= MOST_NAMES
+      ? names.join(', ')
+      : `${names.slice(0, MOST_NAMES).join(', ')} and ${names.length - MOST_NAMES} more`;
+  };
   const MOST_REMEDIES = 4;
   const remediesOf = (finding: Finding): readonly Remedy[] =>
     'remedies' in finding ? finding.remedies.slice(0, MOST_REMEDIES) : [];
@@ -29,7 +38,7 @@
             class="hover:bg-base-200 w-full cursor-pointer py-1.5 text-left"
             onclick={() => go(finding.uids[0] ?? '')}
           >
-            <span class="font-medium">Bar {barOf(finding.uids[0] ?? '')}.</span>
+            <span class="font-medium">Bar {barOf(finding.uids[0] ?? '')}, {namesOf(finding)}.</span>
             {findingText(finding)}
           </button>
           {#if remediesOf(finding).length > 0}

@@ -10,8 +10,20 @@
     selectedUid: string | null;
     describe: (uid: string) => string;
     select: (uid: string) => void;
+    /** Marks as far as a note. */
+    extend?: (uid: string) => void;
   }
-  let { sheet, selectedUid, conflicts, corrected, noticed, describe, select }: Props = $props();
+  let {
+    sheet,
+    selectedUid,
+    conflicts,
+    corrected,
+    noticed,
+    ranged,
+    describe,
+    select,
+    extend = select,
+  }: Props = $props();
 
   let slots = $state.raw<readonly SystemSlot[]>([]);
   let width = $state(0);
@@ -23,7 +35,7 @@
 
   $effect.pre(() => {
     const { systems, page } = sheet;
-    const sets = { conflicts, corrected, noticed };
+    const sets = { conflicts, corrected, noticed, ranged };
     untrack(() => {
       width = page.width;
       space = page.staffSpace;
@@ -59,6 +71,6 @@
     {@html glyphs}
   </svg>
   {#each slots as slot, k (k)}
-    <SystemDrawing {slot} {width} {space} {scale} {describe} {select} />
+    <SystemDrawing {slot} {width} {space} {scale} {describe} {select} {extend} />
   {/each}
 </div>

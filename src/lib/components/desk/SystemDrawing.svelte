@@ -12,8 +12,9 @@
     scale: number;
     describe: (uid: string) => string;
     select: (uid: string) => void;
+    extend: (uid: string) => void;
   }
-  let { slot, width, space, scale, describe, select }: Props = $props();
+  let { slot, width, space, scale, describe, select, extend }: Props = $props();
 
   const system = $derived(slot.system);
   /** One drawing for all: a browser reads it faster than it makes hundreds of elements one by one. */
@@ -92,6 +93,19 @@
         stroke-width={0.14 * space}
       />
     {/if}
+    {#each system.notes as note (note.uid)}
+      {#if slot.ranged.has(note.uid)}
+        <rect
+          data-ranged={note.uid}
+          x={note.x - 0.5 * space}
+          y={drawing.staffTop - 0.6 * space}
+          width={note.width + space}
+          height={drawing.staffBottom - drawing.staffTop + 1.2 * space}
+          fill="var(--selection)"
+          opacity="0.16"
+        />
+      {/if}
+    {/each}
     <g class="engraving" aria-hidden="true">
       <!-- The page reader lets only listed drawing elements through. -->
       <!-- eslint-disable-next-line svelte/no-at-html-tags -->
@@ -142,7 +156,7 @@
         aria-label={describe(note.uid)}
         aria-pressed={note.uid === selectedUid}
         data-note={note.uid}
-        onclick={() => select(note.uid)}
+        onclick={(event) => (event.shiftKey ? extend : select)(note.uid)}
         onkeydown={(event) => event.key === ' ' && select(note.uid)}
       >
         {#if departures.has(note.uid)}<title>{departures.get(note.uid)}</title>{/if}

@@ -9,6 +9,8 @@ export interface NoteSets {
   readonly conflicts: ReadonlySet<string>;
   readonly corrected: ReadonlySet<string>;
   readonly noticed: ReadonlySet<string>;
+  /** What is marked. */
+  readonly ranged: ReadonlySet<string>;
 }
 
 const NONE: ReadonlySet<string> = new Set();
@@ -18,6 +20,7 @@ export class SystemSlot {
   conflicts = $state.raw(NONE);
   corrected = $state.raw(NONE);
   noticed = $state.raw(NONE);
+  ranged = $state.raw(NONE);
   selectedUid = $state<string | null>(null);
 
   constructor(system: SheetSystem) {
@@ -26,7 +29,7 @@ export class SystemSlot {
 
   fill(system: SheetSystem, sets: NoteSets): void {
     if (this.system !== system) this.system = system;
-    for (const kind of ['conflicts', 'corrected', 'noticed'] as const) {
+    for (const kind of ['conflicts', 'corrected', 'noticed', 'ranged'] as const) {
       const own = ownOf(system, sets[kind]);
       if (!areSame(own, this[kind])) this[kind] = own;
     }

@@ -161,6 +161,7 @@
               conflicts={none}
               corrected={none}
               noticed={none}
+              ranged={none}
               {describe}
               select={(uid) => (selectedUid = uid)}
             />

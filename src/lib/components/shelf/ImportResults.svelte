@@ -9,8 +9,10 @@
     cancel: () => void;
     dismiss: () => void;
     importPart: (file: File, part: number) => void;
+    /** Takes a second copy away again. */
+    remove: (pieceId: string) => void;
   }
-  let { results, expected, busy, cancel, dismiss, importPart }: Props = $props();
+  let { results, expected, busy, cancel, dismiss, importPart, remove }: Props = $props();
 
   const otherParts = (result: Extract<ImportResult, { kind: 'imported' }>) =>
     result.piece.parts.filter((part) => part.index !== result.piece.partIndex && part.notes > 0);
@@ -35,6 +37,17 @@
             <span>
               {result.file.name}{#if result.piece.parts.length > 1}, part “{partName(result)}”{/if}
               <a class="link ml-2" href="/desk/{result.piece.id}">open on the desk</a>
+              {#if result.piece.same.length > 0}
+                <span class="mt-1 block" data-testid="same-file">
+                  The same file is here already:
+                  {#each result.piece.same as one (one.id)}
+                    <a class="link mr-2" href="/desk/{one.id}">open “{one.title}”</a>
+                  {/each}
+                  <button class="btn btn-xs" onclick={() => remove(result.piece.id)}
+                    >Remove this second copy</button
+                  >
+                </span>
+              {/if}
               {#if otherParts(result).length > 0}
                 <span class="mt-1 block">
                   Also in the score:

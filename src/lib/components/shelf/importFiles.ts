@@ -6,6 +6,8 @@ const imported = z.object({
   id: z.uuid(),
   parts: z.array(z.object({ index: z.int(), name: z.string(), notes: z.int() })),
   partIndex: z.int(),
+  /** Pieces that were made of the same file before. */
+  same: z.array(z.object({ id: z.uuid(), title: z.string() })).default([]),
 });
 
 export type Imported = z.infer<typeof imported>;

@@ -3,7 +3,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import Undo2 from '@lucide/svelte/icons/undo-2';
-  import Rosette from '$lib/components/Rosette.svelte';
+  import PageHeader from '$lib/components/PageHeader.svelte';
   import SaveState from '$lib/components/desk/SaveState.svelte';
   import { Desk } from '$lib/client/desk/desk.svelte';
   import type { DeskOpening } from '$lib/client/desk/stored';
@@ -84,14 +84,9 @@
 
 <svelte:window {onkeydown} />
 
-<header class="border-base-300 bg-base-100 border-b">
-  <div class="mx-auto flex max-w-6xl items-center gap-3 px-6 py-3">
-    <a href="/shelf" class="flex items-center gap-3"
-      ><Rosette /><span class="font-serif text-xl font-semibold">Oculon</span></a
-    >
-    <span class="mx-1 opacity-40" aria-hidden="true">/</span>
-    <h1 class="text-base">Survey of {opening.piece.title}</h1>
-    <span class="ml-auto"><SaveState state={desk.session.saver.state} /></span>
+<PageHeader title="Survey of {opening.piece.title}">
+  {#snippet state()}<SaveState state={desk.session.saver.state} />{/snippet}
+  {#snippet actions()}
     <button
       class="btn btn-ghost btn-sm"
       onclick={() => desk.undo()}
@@ -101,8 +96,8 @@
       <Undo2 size={18} aria-hidden="true" />
     </button>
     <a class="btn btn-primary btn-sm" href="/desk/{opening.piece.id}">To the desk</a>
-  </div>
-</header>
+  {/snippet}
+</PageHeader>
 
 <main class="mx-auto flex max-w-6xl flex-col gap-8 px-6 py-6">
   {#if desk.notice}<p role="alert" class="text-warning">{desk.notice}</p>{/if}

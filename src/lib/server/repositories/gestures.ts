@@ -1,7 +1,7 @@
 /** The history of an edition. */
 import { z } from 'zod';
 import { type Gesture, replay, storedGestureSchema } from '../../../core/fingering/edition/operation';
-import type { RegisterKey, Registers } from '../../../core/fingering/edition/registers';
+import { inkOf, type RegisterKey, type Registers } from '../../../core/fingering/edition/registers';
 import type { Transaction } from '../db';
 
 export interface StoredGesture {
@@ -82,7 +82,11 @@ export async function insertGestures(
       [author.studioId, editionId, ++seq, id, author.userId, JSON.stringify(operations)],
     );
   }
-  await tx.query('UPDATE editions SET head_seq = $2 WHERE id = $1', [editionId, seq]);
+  await tx.query('UPDATE editions SET head_seq = $2, inked = $3 WHERE id = $1', [
+    editionId,
+    seq,
+    inkOf((await readEdition(tx, editionId)).registers).size,
+  ]);
   if (Math.floor(seq / SNAPSHOT_EVERY) > Math.floor(headSeq / SNAPSHOT_EVERY))
     await insertSnapshot(tx, author.studioId, editionId);
   return seq;

@@ -1,6 +1,7 @@
 /** The saving of an edition: append what the client has done, or answer with what it has not seen. */
 import type { Gesture } from '../../../core/fingering/edition/operation';
 import { withTransaction } from '../db';
+import { announce } from '../live';
 import {
   insertGestures,
   listGesturesAfter,
@@ -36,6 +37,8 @@ export async function appendGestures(
 
     const known = await listKnownIds(tx, editionId, [...own]);
     const fresh = gestures.filter(({ id }) => !known.has(id));
-    return { kind: 'saved', headSeq: await insertGestures(tx, owner, editionId, headSeq, fresh) };
+    const newHead = await insertGestures(tx, owner, editionId, headSeq, fresh);
+    if (newHead !== headSeq) await announce(tx, editionId, newHead);
+    return { kind: 'saved', headSeq: newHead };
   });
 }
