@@ -33,6 +33,7 @@ export async function application(handAlone = false) {
   const browser = await chromium.launch({ executablePath: chromiumOrThrow(), args: CHROMIUM_FLAGS });
   if (!handAlone) await firstPaints(browser, server.address);
   if (!handAlone) await drillChanges(browser, server.address);
+  await keysOnTheDemo(browser, server.address);
   await atTheHand(browser, server.address);
   await browser.close();
   if (!handAlone) await longHistory(server.address);
@@ -146,35 +147,71 @@ async function atTheHand(browser: Browser, address: string) {
     LONG_BARS * 8,
     { timeout: 120_000 },
   );
+  await keysOn(page, `${LONG_BARS} bars`);
+  const { frames, lost } = await page.evaluate(scrolled);
+  note('at the hand', `${LONG_BARS} bars scrolled: frames lost of ${frames}`, lost, 'frames');
+  await context.close();
+}
+
+/** Keys on every demo piece together: what a teacher feels on pieces of the usual length. */
+async function keysOnTheDemo(browser: Browser, address: string) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await page.goto(address);
+  await page.waitForURL('**/shelf');
+  const desks = await page
+    .locator('article a[href^="/desk/"]')
+    .evaluateAll((all) => all.map((one) => one.getAttribute('href')!));
+  const times: Record<string, number[]> = { arrow: [], numeral: [], prices: [] };
+  for (const desk of desks) {
+    await page.goto(`${address}${desk}`);
+    await page.locator('[data-testid=candidates][data-exact=yes]').waitFor({ timeout: 60_000 });
+    times.arrow!.push(...(await page.evaluate(painted, { keys: ['ArrowRight'], count: 15 })));
+    times.numeral!.push(...(await page.evaluate(painted, { keys: ['1', '2', '3', '4'], count: 15 })));
+    for (let k = 0; k < 5; k++) times.prices!.push(await untilExact(page));
+  }
+  for (const [what, all] of Object.entries(times)) {
+    note('at the hand', `demo pieces: ${what}, median`, percentile(all, 0.5), 'ms');
+    note('at the hand', `demo pieces: ${what}, 95th percentile`, percentile(all, 0.95), 'ms');
+  }
+  await context.close();
+}
+
+/** From the arrow to the exact prices of the next note. */
+async function untilExact(page: Page): Promise<number> {
+  return page.evaluate(async () => {
+    const isExact = () =>
+      document.querySelector('[data-testid=candidates]')?.getAttribute('data-exact') === 'yes';
+    const started = performance.now();
+    window.dispatchEvent(
+      new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true, cancelable: true }),
+    );
+    while (isExact() && performance.now() - started < 100)
+      await new Promise((done) => requestAnimationFrame(done));
+    while (!isExact() && performance.now() - started < 5000)
+      await new Promise((done) => requestAnimationFrame(done));
+    return performance.now() - started;
+  });
+}
+
+/** Arrows and numerals of the desk that is open. */
+async function keysOn(page: Page, what: string) {
   const arrows = await page.evaluate(painted, { keys: ['ArrowRight'], count: KEYS });
+  note('at the hand', `${what}: arrow to the painted selection, median`, percentile(arrows, 0.5), 'ms');
   note(
     'at the hand',
-    `${LONG_BARS} bars: arrow to the painted selection, median`,
-    percentile(arrows, 0.5),
-    'ms',
-  );
-  note(
-    'at the hand',
-    `${LONG_BARS} bars: arrow to the painted selection, 95th percentile`,
+    `${what}: arrow to the painted selection, 95th percentile`,
     percentile(arrows, 0.95),
     'ms',
   );
   const numerals = await page.evaluate(painted, { keys: ['1', '2', '3', '4'], count: KEYS });
+  note('at the hand', `${what}: key to the painted numeral, median`, percentile(numerals, 0.5), 'ms');
   note(
     'at the hand',
-    `${LONG_BARS} bars: key to the painted numeral, median`,
-    percentile(numerals, 0.5),
-    'ms',
-  );
-  note(
-    'at the hand',
-    `${LONG_BARS} bars: key to the painted numeral, 95th percentile`,
+    `${what}: key to the painted numeral, 95th percentile`,
     percentile(numerals, 0.95),
     'ms',
   );
-  const { frames, lost } = await page.evaluate(scrolled);
-  note('at the hand', `${LONG_BARS} bars scrolled: frames lost of ${frames}`, lost, 'frames');
-  await context.close();
 }
 
 /** In the page: from each key press to the end of the frame that shows its answer. */

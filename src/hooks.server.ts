@@ -53,7 +53,11 @@ export const handle: Handle = async ({ event, resolve }) => {
   event.locals.visitor = token ? await visitorOf(token) : null;
   if (!event.locals.visitor && !OPEN_PATHS.has(event.url.pathname)) {
     if (event.url.pathname.startsWith('/api/')) return json({ message: 'Sign in first.' }, { status: 401 });
-    redirect(303, '/sign-in');
+    const { pathname, search } = event.url;
+    redirect(
+      303,
+      pathname === '/shelf' ? '/sign-in' : `/sign-in?to=${encodeURIComponent(pathname + search)}`,
+    );
   }
   const response = await resolve(event);
   // What a signed-in teacher sees must not lie in a cache for whoever sits down next.

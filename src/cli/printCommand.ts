@@ -66,6 +66,7 @@ function readOptions(args: readonly string[]): Options {
       staff: oneOf('--staff', Object.keys(STAFF_SIZES), values.staff),
       orientation: values.landscape ? 'landscape' : 'portrait',
       looks: values.alike ? 'alike' : 'told',
+      whose: 'all',
       include: values.include
         .split(',')
         .filter(Boolean)

@@ -1,4 +1,5 @@
 /** A fingered piece in the formats of other programs. */
+import type { Whose } from '../core/copy/paper';
 import type { Format } from '../core/copy/formats';
 import { writeAbc } from '../core/formats/abc/writeAbc';
 import { handCsv, notesCsv } from '../core/formats/csv/tables';
@@ -10,6 +11,7 @@ import type { ScoreDocument } from '../core/formats/musicxml/readScore';
 import {
   correctionsOf,
   dampsOf,
+  expressionsOf,
   inkOf,
   markStyleOf,
   type Registers,
@@ -30,6 +32,7 @@ export interface Exported {
   /** Those that are printed. */
   readonly marks: readonly Mark[];
   readonly density: Density;
+  readonly whose: Whose;
   readonly words: SaidWords;
 }
 
@@ -48,6 +51,7 @@ export async function exportAs(format: FileFormat, exported: Exported): Promise<
     signs: signsOf(exported),
     words: exported.words,
     damps: dampsOf(registers),
+    expressions: expressionsOf(registers),
   };
   switch (format) {
     case 'musicxml':
@@ -67,9 +71,9 @@ export async function exportAs(format: FileFormat, exported: Exported): Promise<
   }
 }
 
-/** At full density every note says everything, frets too. */
-function signsOf({ density, marks, plan, document }: Exported): SaidSigns | null {
-  return density === 'full' ? null : saidSigns(marks, plan, document.score);
+/** At full density, with everybody's marks, every note says everything, frets too. */
+function signsOf({ density, whose, marks, plan, document }: Exported): SaidSigns | null {
+  return density === 'full' && whose === 'all' ? null : saidSigns(marks, plan, document.score);
 }
 
 async function meiOf(musicXml: string): Promise<string> {

@@ -26,7 +26,9 @@ describe('the planner as a service', () => {
     expect([bounds?.exact, exact?.exact]).toEqual([false, true]);
     expect(exact!.left[0]!.extraCost).toBe(0);
     expect((await service.scripts())!.script.length).toBeGreaterThan(5);
-    const file = new TextDecoder().decode((await service.exportAs('musicxml', PLAIN_MARKS, []))!);
+    const file = new TextDecoder().decode(
+      (await service.exportAs('musicxml', PLAIN_MARKS, { damps: [], expressions: [] }))!,
+    );
     expect(file).toContain('<fingering>');
   });
 
@@ -35,7 +37,7 @@ describe('the planner as a service', () => {
     await service.open(input);
     const [first, file, second] = await Promise.all([
       service.plan(),
-      service.exportAs('musicxml', PLAIN_MARKS, []),
+      service.exportAs('musicxml', PLAIN_MARKS, { damps: [], expressions: [] }),
       service.plan([]),
     ]);
     expect(first).toBeNull();

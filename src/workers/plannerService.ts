@@ -21,6 +21,7 @@ import { type MusicXmlText, readMusicXmlText } from '../core/formats/musicxml/by
 import { type ExportKind, exportFingered } from '../core/formats/musicxml/exportFingered';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
 import type { Damp } from '../core/marks/dampMarks';
+import type { Expression } from '../core/marks/expressions';
 import type { MarkStyle } from '../core/marks/style';
 import type { Corrections } from '../core/score/corrections';
 import { excerptOf } from '../core/score/excerpt';
@@ -88,8 +89,11 @@ export interface RangeCosts {
   readonly best: number;
 }
 
-/** Entries of a map. */
-export type Damps = readonly (readonly [string, Damp])[];
+/** What else is written into the file: where strings are stopped, and how notes are to sound. */
+export interface Performance {
+  readonly damps: readonly (readonly [string, Damp])[];
+  readonly expressions: readonly Expression[];
+}
 
 export class PlannerService {
   private readonly turns = new Turns(new Set(['open', 'close']));
@@ -253,14 +257,15 @@ export class PlannerService {
   }
 
   /** The file with the fingering as it is; never skipped. */
-  exportAs(kind: ExportKind, style: MarkStyle, damps: Damps): Promise<Uint8Array | null> {
+  exportAs(kind: ExportKind, style: MarkStyle, said: Performance): Promise<Uint8Array | null> {
     return this.ask(
       'export',
       ({ source, document, planner, ink, corrections }) =>
         exportFingered(source, document, planner.plan(ink), kind, {
           corrections,
           style,
-          damps: new Map(damps),
+          damps: new Map(said.damps),
+          expressions: said.expressions,
         }),
       false,
     );

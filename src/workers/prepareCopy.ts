@@ -61,6 +61,7 @@ export function prepareFingered({ input, options, countedBars, ...imprint }: Cop
       plan,
       marks,
       density,
+      whose: options.whose,
       words,
     },
     source,

@@ -134,3 +134,26 @@ test('what the shelf shows is saved as one zip, with its progress', async ({ pag
     expect(new TextDecoder().decode(content)).toMatch(/^bar,beat,voice/);
   }
 });
+
+test('a copy has all marks, those that are decided, or the ink alone, and so have its files', async ({
+  page,
+}) => {
+  await toCopy(page, 'ink alone');
+  await page.keyboard.press('Escape');
+  await note(page, 'n2').click();
+  await page.keyboard.press('Enter');
+  await saved(page);
+  await page.keyboard.press('Control+p');
+  await page.getByRole('button', { name: 'Every note' }).click();
+  await expect.poll(() => count(page)).toBeGreaterThan(10);
+  await page.getByLabel('Whose marks').selectOption('ink');
+  // Finger and letter of the one note, and its string where that is said.
+  await expect.poll(() => count(page)).toBeLessThanOrEqual(3);
+  expect(await count(page)).toBeGreaterThanOrEqual(2);
+  const [saving] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('region', { name: 'Other files' }).getByRole('button', { name: 'Save' }).click(),
+  ]);
+  const file = readFileSync(await saving.path(), 'utf8');
+  expect(file.match(/<fingering>/g)).toHaveLength(1);
+});

@@ -65,7 +65,7 @@ test('candidates are ranked by their exact price and chosen by a click', async (
   await expect.poll(left).toBe(best);
 });
 
-test('ink that no hand can play is named, and nothing inked is changed', async ({ page }) => {
+test('a decision that older ink makes impossible frees it, in one line with a way back', async ({ page }) => {
   await importAndOpen(page, 'clash.musicxml', [
     { midi: 48, onset: 0, length: 4, voice: 2 },
     { midi: 52, onset: 0, length: 4 },
@@ -75,10 +75,15 @@ test('ink that no hand can play is named, and nothing inked is changed', async (
   await page.keyboard.press('2');
   await note(page, 'n2').click();
   await page.keyboard.press('2');
-  await expect(page.getByTestId('findings')).toContainText('no hand can do together');
-  await expect(mark(page, 'finger', 'n1')).toContainText('2');
+  await expect(page.getByRole('alert')).toContainText('the ink of low C in bar 1 cannot be played: released');
   await expect(mark(page, 'finger', 'n2')).toContainText('2');
+  await expect(mark(page, 'finger', 'n1')).toHaveAttribute('data-state', 'pencil');
   await expect(mark(page, 'finger', 'n3')).toBeVisible();
+  await expect(page.getByText('Everything can be played')).toBeVisible();
+  // One step back gives the older ink again, and the contradiction is named with its notes.
+  await page.keyboard.press('Control+z');
+  await expect(mark(page, 'finger', 'n1')).toHaveAttribute('data-state', 'ink');
+  await expect(page.getByTestId('findings')).toContainText('no hand can do together');
 });
 
 test('what cannot be sent is kept in the browser and sent later', async ({ page, context }) => {
@@ -144,14 +149,26 @@ test('two desks on one piece: the later one takes in what it had not seen', asyn
   await expect(mark(other, 'finger', 'n1')).toHaveAttribute('data-state', 'ink');
   await expect(mark(other, 'finger', 'n4')).toHaveAttribute('data-state', 'ink');
   await saved(other);
-  // The same note in both: the first one stays, the second is told.
+  // A change is seen in the other tab without a key.
+  await note(page, 'n6').click();
+  await page.keyboard.press('1');
+  await expect(mark(other, 'finger', 'n6')).toHaveAttribute('data-state', 'ink', { timeout: 2000 });
+  // The same note in both, one of them without a line: the first one stays, the second chooses by one key.
   await note(page, 'n5').click();
   await note(other, 'n5').click();
+  await other.route('**/api/editions/**', (route) => route.abort());
+  await other.keyboard.press('1');
+  await expect(other.getByTestId('save-state')).toContainText('kept in this browser');
   await page.keyboard.press('2');
   await saved(page);
-  await other.keyboard.press('1');
-  await expect(other.getByRole('alert')).toContainText('Someone else changed the same notes');
+  await other.unroute('**/api/editions/**');
+  const choice = other.getByTestId('overtaken');
+  await expect(choice).toContainText('finger: theirs 2, yours 1');
   await expect(mark(other, 'finger', 'n5')).toContainText('2');
+  await other.keyboard.press('Shift+M');
+  await expect(choice).toHaveCount(0);
+  await expect(mark(other, 'finger', 'n5')).toContainText('1');
+  await expect(mark(page, 'finger', 'n5')).toContainText('1');
 });
 
 test('the keys are explained on ?', async ({ page }) => {

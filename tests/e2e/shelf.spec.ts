@@ -120,7 +120,7 @@ test('pieces are found by their title', async ({ page }) => {
   await page.getByLabel('Find a piece').fill('weir');
   await expect(page.getByRole('heading', { level: 2 })).toHaveText(['Weir Étude']);
   await page.getByLabel('Find a piece').fill('nothing like it');
-  await expect(page.getByText('No piece is called')).toBeVisible();
+  await expect(page.getByText('No title, composer, key or tag has')).toBeVisible();
 });
 
 for (const colorScheme of ['light', 'dark'] as const) {
@@ -165,4 +165,84 @@ test('nothing is asked of any other machine', async ({ page }) => {
   await untilPlanned(page);
   expect(foreign).toEqual([]);
   expect(problems).toEqual([]);
+});
+
+test('a piece is renamed, tagged, found by it, removed and brought back', async ({ page }) => {
+  await signIn(page);
+  await page.getByLabel('Score files').setInputFiles(scoreFile('to be named.musicxml'));
+  await expect(page.getByRole('heading', { name: 'to be named' }).first()).toBeVisible();
+  const card = page.getByRole('article').filter({ hasText: 'to be named' }).first();
+  await card.getByRole('button', { name: /Name, tags/ }).click();
+  await card.getByLabel('Title').fill('Quiet Harbour');
+  await card.getByLabel('Composer').fill('Ilse Tarn');
+  await card.getByLabel('Tags').fill('exam, grade 3');
+  await card.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('heading', { name: 'Quiet Harbour' })).toBeVisible();
+  for (const query of ['tarn exam', 'harbour', 'grade 3']) {
+    await page.getByLabel('Find a piece').fill(query);
+    await expect(page.getByRole('heading', { level: 2 })).toHaveText(['Quiet Harbour']);
+  }
+  await page.getByRole('button', { name: 'Remove Quiet Harbour' }).click();
+  await expect(page.getByRole('heading', { name: 'Quiet Harbour' })).toHaveCount(0);
+  await page.getByText(/removed$/).click();
+  await page.getByRole('button', { name: 'Bring back Quiet Harbour' }).click();
+  await expect(page.getByRole('heading', { name: 'Quiet Harbour' })).toBeVisible();
+  await page.getByLabel('Find a piece').fill('');
+  await page.getByLabel('Order').selectOption({ label: 'by title' });
+  const titles = await page.getByRole('heading', { level: 2 }).allTextContents();
+  expect(titles.length).toBeGreaterThan(7);
+  expect(titles).toEqual(
+    [...titles].sort((a, b) => a.localeCompare(b, 'en', { sensitivity: 'base', numeric: true })),
+  );
+});
+
+test('the same file twice is noticed, and its second copy can go', async ({ page }) => {
+  await signIn(page);
+  const notes = [61, 63, 66, 68].map((midi, k) => ({ midi, onset: 2 * k, length: 2 }));
+  const file = scoreFile('twice.musicxml', notes, 77);
+  await page.getByLabel('Score files').setInputFiles(file);
+  await expect(page.getByRole('link', { name: 'open on the desk' })).toBeVisible();
+  await expect(page.getByTestId('same-file')).toHaveCount(0);
+  await page.getByLabel('Score files').setInputFiles(file);
+  await expect(page.getByTestId('same-file')).toContainText('open “twice”');
+  await expect(page.getByRole('heading', { name: 'twice' })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Remove this second copy' }).click();
+  await expect(page.getByRole('heading', { name: 'twice' })).toHaveCount(1);
+});
+
+test('the state of a piece is true again after a step back', async ({ page }) => {
+  await signIn(page);
+  await page.getByLabel('Score files').setInputFiles(scoreFile('states.musicxml', undefined, 71));
+  await page.getByRole('link', { name: 'open on the desk' }).click();
+  await untilPlanned(page);
+  const state = async (words: string) => {
+    await expect(page.getByTestId('save-state')).toHaveText(/^saved \d/);
+    await page.getByRole('link', { name: 'To the shelf' }).click();
+    await expect(page.getByRole('article').filter({ hasText: 'states' }).first()).toContainText(words);
+    await page
+      .getByRole('link', { name: /^states/ })
+      .first()
+      .click();
+    await untilPlanned(page);
+  };
+  await page.keyboard.press('Enter');
+  await state('part inked');
+  await page.keyboard.press('Control+z');
+  await state('in pencil');
+  await page.keyboard.press('Control+Enter');
+  await state('inked');
+});
+
+test('after signing in one lands where one wanted to go', async ({ page, context }) => {
+  await signIn(page);
+  await page.getByRole('link', { name: /^Weir/ }).first().click();
+  await untilPlanned(page);
+  const address = page.url();
+  await context.clearCookies();
+  await page.goto(address);
+  await expect(page).toHaveURL(/sign-in\?to=/);
+  await page.getByLabel('E-mail').fill(DEMO_ACCOUNT.email);
+  await page.getByLabel('Password').fill(DEMO_ACCOUNT.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page).toHaveURL(address);
 });

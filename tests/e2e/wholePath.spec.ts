@@ -116,3 +116,53 @@ test('a file asked for before the planner has the piece comes when it has it', a
   const file = await (await download).path();
   expect([...printedIn(file).values()].every((one) => one.finger !== null)).toBe(true);
 });
+
+test('a piece goes its whole way without a mouse: imported, fingered, decided, compared, exported', async ({
+  page,
+}) => {
+  await signIn(page);
+  /** Goes on with Tab until what is wanted has the focus. */
+  const tabTo = async (name: RegExp, most = 60) => {
+    for (let k = 0; k < most; k++) {
+      await page.keyboard.press('Tab');
+      const words = await page.evaluate(() => {
+        const at = document.activeElement;
+        return at?.getAttribute('aria-label') ?? at?.textContent?.trim() ?? '';
+      });
+      if (name.test(words)) return;
+    }
+    throw new Error(`the Tab key does not come to ${name}`);
+  };
+  await tabTo(/^Import scores/);
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.keyboard.press('Enter')]);
+  await chooser.setFiles(scoreFile('by keys alone.musicxml'));
+  await expect(page.getByRole('link', { name: 'open on the desk' })).toBeVisible();
+  await tabTo(/open on the desk/);
+  await page.keyboard.press('Enter');
+  await untilPlanned(page);
+  // Decided: one note its own way, the bar as it stands.
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('4');
+  await expect(mark(page, 'finger', 'n2')).toHaveText('4');
+  await page.keyboard.press('b');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-mark=finger][data-state=ink]')).toHaveCount(10);
+  await saved(page);
+  // Compared: the state gets a name, a note is changed, the difference is named.
+  await page.keyboard.press('Alt+5');
+  await page.keyboard.press('Escape');
+  const name = page.getByLabel('Name of this state');
+  await expect(name).toBeVisible();
+  await tabTo(/^Name of this state/, 120);
+  await page.keyboard.type('as decided');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('milestones')).toContainText('as decided');
+  await tabTo(/^Compare$/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('compared')).toContainText('Nothing has changed since “as decided”');
+  // Exported, by way of the copy.
+  await page.keyboard.press('Control+p');
+  await expect(page.getByRole('img', { name: 'Page 1 of 1' })).toBeVisible();
+  const [pdf] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Control+p')]);
+  expect(readFileSync(await pdf.path(), 'latin1')).toMatch(/^%PDF/);
+});

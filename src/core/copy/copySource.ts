@@ -3,6 +3,7 @@ import type { HandAction } from '../fingering/left/explain/handScript';
 import {
   correctionsOf,
   dampsOf,
+  expressionsOf,
   inkOf,
   markStyleOf,
   type Registers,
@@ -13,6 +14,7 @@ import type { Role } from '../fingering/problem/strike';
 import type { FingeringPlan } from '../fingering/report/plan';
 import { LARGE } from '../engraving/sizes';
 import { dampMarks } from '../marks/dampMarks';
+import { expressionMarks } from '../marks/expressions';
 import type { Mark } from '../marks/mark';
 import { inkedMarks, type PlainMarks, plainMarks } from '../marks/marksOf';
 import { type Showing, shownMarks } from '../marks/shown';
@@ -20,7 +22,8 @@ import type { Density } from '../marks/style';
 import { openStringNames } from '../messages/en';
 import type { Fretboard } from '../instrument/fretboard';
 import type { Score } from '../score/model';
-import type { CopyOptions } from './paper';
+import type { MarkState } from '../marks/mark';
+import { type CopyOptions, WHOSE } from './paper';
 import type { CopySource } from './source';
 
 export interface Fingered {
@@ -40,7 +43,7 @@ export interface Imprint {
 
 export function copySource(
   { score, plan, roles, registers, board, script }: Fingered,
-  { density }: Pick<CopyOptions, 'density'>,
+  { density, whose }: Pick<CopyOptions, 'density' | 'whose'>,
   { title, imprint }: Imprint,
 ): CopySource {
   const style = markStyleOf(registers);
@@ -49,7 +52,9 @@ export function copySource(
   return {
     score,
     plan,
-    marks: marksOfCopy(plainMarks(score, plan, roles, style), roles, registers, wanted),
+    marks: marksOfCopy(plainMarks(score, plan, roles, style), roles, registers, wanted).filter(({ state }) =>
+      (WHOSE[whose] as readonly MarkState[]).includes(state),
+    ),
     markScale: style.size === 'large' ? LARGE : 1,
     corrections: correctionsOf(registers).bars,
     remarks: remarksOf(registers),
@@ -68,7 +73,11 @@ function marksOfCopy(
   wanted: Showing,
 ): readonly Mark[] {
   const ink = inkOf(registers);
-  const full = [...inkedMarks(plain, ink), ...dampMarks(dampsOf(registers), roles)];
+  const full = [
+    ...inkedMarks(plain, ink),
+    ...dampMarks(dampsOf(registers), roles),
+    ...expressionMarks(expressionsOf(registers), roles),
+  ];
   return shownMarks(plain, ink, wanted, full);
 }
 

@@ -44,6 +44,11 @@ const SIGNS: readonly Row[] = [
     meaning: 'stop the string; with a second ring: all strings',
     isThere: has('damp'),
   },
+  {
+    sign: '> · –',
+    meaning: 'accent, short, held',
+    isThere: (marks) => marks.some(({ kind, text }) => kind === 'expression' && /^[>·–]$/.test(text)),
+  },
   { sign: '?', meaning: 'no finger reaches it with the rest', isThere: has('unplanned') },
 ];
 

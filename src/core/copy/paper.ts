@@ -1,5 +1,6 @@
 /** Sheets of paper and how large music stands on them. */
 import { z } from 'zod';
+import type { MarkState } from '../marks/mark';
 
 export const PAPERS = {
   a4: { widthMm: 210, heightMm: 297 },
@@ -26,6 +27,15 @@ export const INCLUDABLE = [
 ] as const;
 export type Includable = (typeof INCLUDABLE)[number];
 
+/** All marks, what the teacher or the file has decided, or the teacher's alone. */
+export const WHOSE = {
+  all: ['pencil', 'ink', 'printed'],
+  decided: ['ink', 'printed'],
+  ink: ['ink'],
+} as const satisfies Readonly<Record<string, readonly MarkState[]>>;
+export type Whose = keyof typeof WHOSE;
+export const WHOSE_IDS = Object.keys(WHOSE) as [Whose, ...Whose[]];
+
 export const copyOptionsSchema = z.strictObject({
   paper: z.enum(PAPER_IDS),
   orientation: z.enum(ORIENTATIONS),
@@ -34,6 +44,8 @@ export const copyOptionsSchema = z.strictObject({
   density: z.enum(['full', 'teaching', 'sparse']).nullable(),
   /** Whether proposed, decided and printed marks differ in form, or all look decided. */
   looks: z.enum(['told', 'alike']),
+  /** Whose marks are on it. */
+  whose: z.enum(WHOSE_IDS).default('all'),
   include: z.array(z.enum(INCLUDABLE)).max(INCLUDABLE.length),
 });
 export type CopyOptions = z.infer<typeof copyOptionsSchema>;
@@ -44,6 +56,7 @@ export const PLAIN_COPY: CopyOptions = {
   staff: 'normal',
   density: null,
   looks: 'told',
+  whose: 'all',
   include: ['remarks', 'legend'],
 };
 

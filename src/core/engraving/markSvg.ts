@@ -29,6 +29,7 @@ const SIZES: Readonly<Record<MarkKind, number>> = {
   position: 1.3,
   touch: 1.3,
   damp: 1,
+  expression: 1.45,
   guide: 1,
 };
 const LINES: Readonly<Record<MarkState, number>> = { pencil: 0.09, ink: 0.19, printed: 0.1 };
@@ -87,7 +88,7 @@ const isStroke = ({ kind, text }: PlacedMark) => kind === 'pluck' && (text === '
 
 /** Letters of the right hand are italic whoever wrote them. */
 const isSlanted = ({ kind, state }: PlacedMark) =>
-  kind === 'pluck' || kind === 'touch' || (kind === 'finger' && state === 'pencil');
+  kind === 'pluck' || kind === 'touch' || kind === 'expression' || (kind === 'finger' && state === 'pencil');
 
 function guide({ line, box }: PlacedMark, { fill, unit, y }: Pen): string {
   const at = line ?? { x1: box.x, y1: y, x2: box.x + box.width, y2: y };

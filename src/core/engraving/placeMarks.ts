@@ -50,7 +50,13 @@ export function placeMarks(
   const numerals = placeNumerals(page, byKind('finger', 'unplanned'), { obstacles, noteOf, guided, scale });
   const guides = placeGuides(page, obstacles, byKind('guide'), numerals, scale);
   const solid = [...numerals, ...guides].flatMap((mark) => boxesOf(mark, page.staffSpace));
-  const byRow = [byKind('pluck'), byKind('string'), byKind('damp'), byKind('barre', 'position', 'touch')];
+  const byRow = [
+    byKind('pluck'),
+    byKind('string'),
+    byKind('damp'),
+    byKind('expression'),
+    byKind('barre', 'position', 'touch'),
+  ];
   return [...numerals, ...guides, ...placeRows({ page, index, noteOf, scale }, byRow, solid)];
 }
 

@@ -5,7 +5,16 @@ import type { MarkCause } from './cause';
 export type MarkState = 'pencil' | 'ink' | 'printed';
 
 export type MarkKind =
-  'finger' | 'pluck' | 'string' | 'barre' | 'position' | 'guide' | 'damp' | 'touch' | 'unplanned';
+  | 'finger'
+  | 'pluck'
+  | 'string'
+  | 'barre'
+  | 'position'
+  | 'guide'
+  | 'damp'
+  | 'touch'
+  | 'expression'
+  | 'unplanned';
 
 export interface Mark {
   /** Stable over plans: kind and note. */

@@ -107,6 +107,7 @@ function isSigned({ kind, uid }: Mark, signs: Signs): boolean {
     case 'barre':
     case 'damp':
     case 'touch':
+    case 'expression':
     case 'unplanned':
       return true;
     default:

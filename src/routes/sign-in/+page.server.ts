@@ -7,8 +7,14 @@ import { setSessionCookie } from '$lib/server/cookies';
 import { hasAccounts } from '$lib/server/repositories/people';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async ({ locals }) => {
-  if (locals.visitor) redirect(303, '/shelf');
+/** An address of this server, or the shelf: nobody is led to somewhere else. */
+function wantedPlace(url: URL): string {
+  const to = url.searchParams.get('to') ?? '';
+  return /^\/(?![/\\])/.test(to) ? to : '/shelf';
+}
+
+export const load: PageServerLoad = async ({ locals, url }) => {
+  if (locals.visitor) redirect(303, wantedPlace(url));
   return { demo: config().demo ? DEMO_ACCOUNT : null, isNew: !(await hasAccounts()) };
 };
 
@@ -36,6 +42,6 @@ export const actions: Actions = {
       });
     if (answer.kind === 'tooOften') return fail(429, { email, message: waitText(answer.seconds) });
     setSessionCookie(cookies, answer.token, url.protocol === 'https:');
-    redirect(303, '/shelf');
+    redirect(303, wantedPlace(url));
   },
 };

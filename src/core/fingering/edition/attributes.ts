@@ -7,6 +7,7 @@ import { maybeTuning } from '../../instrument/tuning';
 import { maybeFraction } from '../../music/fraction';
 import { maybePitch } from '../../music/pitchText';
 import { DAMPS } from '../../marks/dampMarks';
+import { type ExpressionId, EXPRESSIONS } from '../../marks/expressions';
 import { BARRE_FRACTIONS, BARRE_LETTERS, DENSITIES, MARK_SIZES, PLUCK_SIDES } from '../../marks/style';
 import { EFFECT_TAGS, PLUCKS } from '../../score/model';
 import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '../right/rules/schools';
@@ -14,6 +15,8 @@ import { REOPENINGS, REST_STROKES } from '../right/rules/style';
 import { TREMOLO_IDS, type TremoloId } from '../right/rules/tremolo';
 
 export type TargetKind = 'note' | 'bar' | 'piece';
+
+const expression = (id: ExpressionId) => z.enum(Object.keys(EXPRESSIONS[id].values) as [string, ...string[]]);
 
 const name = (most: number) => z.string().trim().min(1).max(most);
 
@@ -64,6 +67,12 @@ export const ATTRIBUTES = {
   damp: { target: 'note', value: z.enum(DAMPS) },
   /** What the teacher says of a bar: printed under the copy. */
   remark: { target: 'bar', value: name(400) },
+  /** How a note is to sound; see `EXPRESSIONS`. */
+  dynamic: { target: 'note', value: expression('dynamic') },
+  articulation: { target: 'note', value: expression('articulation') },
+  gesture: { target: 'note', value: expression('gesture') },
+  colour: { target: 'note', value: expression('colour') },
+  attack: { target: 'note', value: expression('attack') },
   /** The note's signs are printed at every density. */
   alwaysPrint: { target: 'note', value: z.literal(true) },
 } as const satisfies Readonly<Record<string, { readonly target: TargetKind; readonly value: z.ZodType }>>;
@@ -97,9 +106,13 @@ export const STYLE_ATTRIBUTES = [
   'barDensity',
   'remark',
   'damp',
+  'dynamic',
+  'articulation',
+  'gesture',
+  'colour',
+  'attack',
   'alwaysPrint',
 ] as const satisfies readonly Attribute[];
-export type InkAttribute = (typeof INK_ATTRIBUTES)[number];
 
 const TARGETS: Readonly<Record<TargetKind, RegExp>> = {
   note: /^n[1-9]\d{0,6}$/,

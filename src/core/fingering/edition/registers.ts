@@ -6,6 +6,7 @@ import { type Ink, type InkMarks, NO_INK } from '../problem/ink';
 import { DEFAULT_PLAYER, maybePlayer, type Player } from '../../instrument/hands';
 import type { Texture } from '../../figures/texture';
 import type { Damp } from '../../marks/dampMarks';
+import { type Expression, EXPRESSION_IDS, type ExpressionId } from '../../marks/expressions';
 import type { Showing } from '../../marks/shown';
 import { type Density, type MarkStyle, PLAIN_MARKS } from '../../marks/style';
 import type { LeftSchoolId } from '../left/rules/schools';
@@ -134,6 +135,15 @@ export function showingOf(registers: Registers): Showing {
 
 /** Where strings are stopped, by note. */
 export const dampsOf = (registers: Registers): ReadonlyMap<string, Damp> => valuesOf<Damp>(registers, 'damp');
+
+/** How notes are to sound. */
+export const expressionsOf = (registers: Registers): readonly Expression[] =>
+  listRegisters(registers).flatMap(({ target, attribute, value }) =>
+    isExpression(attribute) ? [{ uid: target, attribute, value: String(value) }] : [],
+  );
+
+const isExpression = (attribute: Attribute): attribute is ExpressionId =>
+  (EXPRESSION_IDS as readonly Attribute[]).includes(attribute);
 
 /** The teacher's remarks, by bar. */
 export const remarksOf = (registers: Registers): ReadonlyMap<string, string> =>

@@ -10,6 +10,8 @@ import { type SaidWords, wordSplices } from './writeBarWords';
 import { applySplices } from './splice';
 import type { SaidSigns } from '../../marks/said';
 import type { Damp } from '../../marks/dampMarks';
+import type { Expression } from '../../marks/expressions';
+import { expressionSplices } from './writeExpressions';
 import { dampSplices, fingeringSplices, type NoteFingering } from './writeFingering';
 
 export type ExportKind = 'musicxml' | 'mxl';
@@ -22,23 +24,29 @@ export interface ExportOptions {
   readonly signs?: SaidSigns | null;
   /** Where strings are stopped, by note. */
   readonly damps?: ReadonlyMap<string, Damp>;
+  /** How notes are to sound. */
+  readonly expressions?: readonly Expression[];
   /** Chords, form, remarks and counting that go with it. */
   readonly words?: SaidWords | null;
 }
+
+const NOTHING_BESIDES: Required<ExportOptions> = {
+  corrections: NO_CORRECTIONS,
+  style: PLAIN_MARKS,
+  signs: null,
+  words: null,
+  damps: new Map(),
+  expressions: [],
+};
 
 /** The document's text with the plan's fingering inserted, and the notes corrected where the teacher did so. */
 export function fingeredText(
   source: MusicXmlText,
   document: ScoreDocument,
   plan: FingeringPlan,
-  {
-    corrections = NO_CORRECTIONS,
-    style = PLAIN_MARKS,
-    signs = null,
-    words = null,
-    damps = new Map(),
-  }: ExportOptions = {},
+  options: ExportOptions = {},
 ): string {
+  const { corrections, style, signs, words, damps, expressions } = { ...NOTHING_BESIDES, ...options };
   const fingering = new Map<string, NoteFingering>();
   for (const { uid, finger, string, fret, pluck } of plan.notes) {
     if (finger === null || string === null || fret === null) continue;
@@ -58,6 +66,7 @@ export function fingeredText(
     ...corrected,
     ...fingeringSplices(document, fingering, barres),
     ...dampSplices(document, damps),
+    ...expressionSplices(document, expressions),
     ...(words ? wordSplices(document, words) : []),
   ]);
 }

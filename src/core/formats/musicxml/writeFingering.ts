@@ -80,7 +80,7 @@ function technicalContent(marks: NoteFingering, present: XmlElement | null): str
 }
 
 /** `notations` stand after everything else in a note but its lyrics and playback. */
-function afterNotationsPlace(note: XmlElement): number {
+export function afterNotationsPlace(note: XmlElement): number {
   const later = note.children.find((child) => ['lyric', 'play', 'listen'].includes(child.name));
   return later ? later.start : note.closeStart;
 }
@@ -122,7 +122,8 @@ export function dampSplices(document: ScoreDocument, damps: ReadonlyMap<string, 
 const siblingsOf = (part: XmlElement, note: XmlElement) =>
   childrenNamed(part, 'measure').find((one) => one.children.includes(note))!.children;
 
-function startOfChord(part: XmlElement, note: XmlElement): number {
+/** Before the first note of the chord that `note` belongs to. */
+export function startOfChord(part: XmlElement, note: XmlElement): number {
   const siblings = siblingsOf(part, note);
   let k = siblings.indexOf(note);
   while (k > 0 && childNamed(siblings[k]!, 'chord')) k--;

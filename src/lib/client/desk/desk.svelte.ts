@@ -20,6 +20,7 @@ import { importErrorText } from '$core/messages/en';
 import { spokenPitch } from '$core/music/pitch';
 import type { Mark } from '$core/marks/mark';
 import { dampMarks } from '$core/marks/dampMarks';
+import { expressionMarks } from '$core/marks/expressions';
 import { inkedMarks, type PlainMarks, plainMarks } from '$core/marks/marksOf';
 import { shownMarks } from '$core/marks/shown';
 import { type Density, DENSITIES, PLAIN_MARKS } from '$core/marks/style';
@@ -80,7 +81,11 @@ export class Desk {
   /** At full density, with their causes. */
   readonly marks: readonly Mark[] = $derived.by(() =>
     this.plain
-      ? [...inkedMarks(this.plain, this.session.ink), ...dampMarks(this.session.damps, this.planning.roles)]
+      ? [
+          ...inkedMarks(this.plain, this.session.ink),
+          ...dampMarks(this.session.damps, this.planning.roles),
+          ...expressionMarks(this.session.expressions, this.planning.roles),
+        ]
       : [],
   );
   /** Those of them that the edition prints. */

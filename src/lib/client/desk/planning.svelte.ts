@@ -16,7 +16,7 @@ import type { ExportKind } from '$core/formats/musicxml/exportFingered';
 import type { MarkStyle } from '$core/marks/style';
 import type { Score } from '$core/score/model';
 import type {
-  Damps,
+  Performance,
   InkEntries,
   PassageWish,
   Planned,
@@ -230,9 +230,9 @@ export class Planning {
    * The file with the fingering that is on the screen. Waits until the piece has been read.
    * @throws Error when the desk is closed before
    */
-  async exportAs(kind: ExportKind, style: MarkStyle, damps: Damps): Promise<Uint8Array> {
+  async exportAs(kind: ExportKind, style: MarkStyle, said: Performance): Promise<Uint8Array> {
     const { planner } = await this.connected;
-    const bytes = await planner.exportAs(kind, style, damps);
+    const bytes = await planner.exportAs(kind, style, said);
     if (!bytes) throw new Error('The score could not be read, so there is nothing to save.');
     return bytes;
   }

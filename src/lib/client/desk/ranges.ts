@@ -3,6 +3,7 @@ import type { Operation } from '$core/fingering/edition/operation';
 import { INK_ATTRIBUTES } from '$core/fingering/edition/attributes';
 import { twinsOfBars } from '$core/fingering/edition/alike';
 import { barsOf, wholeRange, type Range } from '$core/score/range';
+import type { ExpressionId } from '$core/marks/expressions';
 import type { Desk } from './desk.svelte';
 import type { PassageWish } from '$workers/plannerService';
 
@@ -75,6 +76,19 @@ export function copyToTwins(desk: Desk): void {
   const bars = new Set(twins.map(({ to }) => score.notes.find(({ uid }) => uid === to)!.measureIndex));
   session.decide(changes);
   desk.notice = `Copied to ${bars.size} ${bars.size === 1 ? 'bar' : 'bars'} of the same music: ${[...bars].map((bar) => score.measures[bar]!.number).join(', ')}.`;
+}
+
+/**
+ * Says how what is marked is to sound, or else the note. Loudness and colour hold from a note on: they stand at the first.
+ * @param value null takes it back
+ */
+export function express(desk: Desk, attribute: ExpressionId, value: string | null): void {
+  const { session, selection } = desk;
+  const uids = selection.ranged.map(({ uid }) => uid);
+  const all = uids.length > 0 ? uids : selection.uid ? [selection.uid] : [];
+  const holds = attribute === 'dynamic' || attribute === 'colour';
+  const targets = value !== null && holds ? all.slice(0, 1) : all;
+  session.decide(targets.map((uid) => session.change(uid, attribute, value)));
 }
 
 /** Plans what is marked anew, under another school or in a position, and inks it so. */

@@ -13,6 +13,7 @@ import {
   lensOf,
   listRegisters,
   dampsOf,
+  expressionsOf,
   markStyleOf,
   showingOf,
   NO_REGISTERS,
@@ -58,6 +59,7 @@ export class EditionSession {
   private readonly markStyleText = $derived(JSON.stringify(markStyleOf(this.registers)));
   readonly markStyle = $derived(JSON.parse(this.markStyleText) as MarkStyle);
   readonly damps = $derived(dampsOf(this.registers));
+  readonly expressions = $derived(expressionsOf(this.registers));
   readonly showing = $derived(showingOf(this.registers));
   readonly corrections: readonly Register[] = $derived(
     listRegisters(this.registers).filter(({ attribute }) => isCorrection(attribute)),

@@ -12,13 +12,15 @@ import {
 } from './correct';
 import { setFinger, setPluck, setString } from './deciding';
 import type { Desk } from './desk.svelte';
-import { copyToTwins, inkAll, inkRange, pencilRange } from './ranges';
+import { EXPRESSION_IDS, type ExpressionId, EXPRESSIONS } from '$core/marks/expressions';
+import { copyToTwins, express, inkAll, inkRange, pencilRange } from './ranges';
 import { type Way, WAYS } from './selection.svelte';
 import { acceptSlur, refuseSlur } from './slurs';
 
 export const GROUPS = {
   move: 'Moving',
   decide: 'Deciding',
+  sound: 'Sound, by name (Ctrl k)',
   passage: 'Passages',
   page: 'Page and views',
   correct: 'Corrections (Shift e turns them on)',
@@ -69,6 +71,14 @@ const way = (key: string, shown: string, does: string, go: Way, command = false)
 const correction = (correct: (desk: Desk, key: string) => void) => (desk: Desk, key: string) => {
   if (desk.correcting) correct(desk, key);
   else desk.notice = 'Corrections of the music are off: Shift e turns them on.';
+};
+
+const EXPRESSION_NAMES: Readonly<Record<ExpressionId, string>> = {
+  dynamic: 'loudness',
+  articulation: 'articulation',
+  gesture: 'vibrato or slide',
+  colour: 'place to pluck',
+  attack: 'word on the stroke',
 };
 
 const WAY_ROWS: readonly Shortcut[] = [
@@ -197,6 +207,23 @@ export const SHORTCUTS: readonly Shortcut[] = [
     does: 'redo',
     run: (desk) => desk.redo(),
   },
+  // Found by name: there are more of them than keys.
+  ...EXPRESSION_IDS.flatMap((attribute) => [
+    ...Object.entries(EXPRESSIONS[attribute].values).map(([value, { sign, words }]): Shortcut => ({
+      keys: [],
+      group: 'sound',
+      shown: '',
+      does: sign === words ? sign : `${words} (${sign})`,
+      run: (desk) => express(desk, attribute, value),
+    })),
+    {
+      keys: [],
+      group: 'sound' as const,
+      shown: '',
+      does: `no ${EXPRESSION_NAMES[attribute]}`,
+      run: (desk: Desk) => express(desk, attribute, null),
+    },
+  ]),
   {
     keys: ['M'],
     shift: true,

@@ -33,6 +33,11 @@ export async function listUnsent(editionId: string): Promise<readonly Gesture[]>
   });
 }
 
+/** Of all editions. */
+export async function countUnsent(): Promise<number> {
+  return (await open()).count('gestures');
+}
+
 export async function forgetUnsent(editionId: string, ids: ReadonlySet<string>): Promise<void> {
   const tx = (await open()).transaction('gestures', 'readwrite');
   for (const row of await tx.store.index('edition').getAll(editionId)) {

@@ -1,5 +1,6 @@
 <!-- How many marks are printed: of the whole, and of bars that are to have more or fewer. -->
 <script lang="ts">
+  import type { Whose } from '$core/copy/paper';
   import { barsNamed } from '$core/copy/rowTexts';
   import { DENSITIES, type Density } from '$core/marks/style';
   import type { Copy } from '$lib/client/copy/copy.svelte';
@@ -54,6 +55,18 @@
       ? ': the whole fingering can be read from them'
       : ''}.
   </p>
+  <label class="mt-3 flex items-center justify-between gap-2">
+    Whose marks
+    <select
+      class="select select-sm w-36"
+      value={copy.options.whose}
+      onchange={(event) => copy.set({ whose: event.currentTarget.value as Whose })}
+    >
+      <option value="all">all</option>
+      <option value="decided">ink and printed</option>
+      <option value="ink">ink alone</option>
+    </select>
+  </label>
   <label class="mt-3 flex items-center justify-between gap-2">
     Proposed, decided, printed
     <select

@@ -16,6 +16,7 @@
   import { correctedNotes, noticedBars } from './corrections';
   import FretboardPanel from './FretboardPanel.svelte';
   import HandPanel from './HandPanel.svelte';
+  import Hints from './Hints.svelte';
   import HistoryPanel from './HistoryPanel.svelte';
   import LanesDock from './LanesDock.svelte';
   import ScorePanel from './ScorePanel.svelte';
@@ -144,7 +145,10 @@
 
   async function download(kind: ExportKind) {
     const bytes = await desk.planning
-      .exportAs(kind, desk.session.markStyle, [...desk.session.damps])
+      .exportAs(kind, desk.session.markStyle, {
+        damps: [...desk.session.damps],
+        expressions: desk.session.expressions,
+      })
       .catch((error: Error) => {
         desk.notice = error.message;
         return null;
@@ -326,6 +330,7 @@
           >
         </div>
       {/if}
+      <Hints />
       <DeskTabs {desk} noticed={noticed.size > 0 || !!desk.planning.score?.notices.length} />
       {#if desk.selection.range && desk.planning.score}
         <RangePanel {desk} score={desk.planning.score} />

@@ -5,7 +5,10 @@
   let dialog: HTMLDialogElement;
   $effect(() => dialog.showModal());
 
-  const IDS = Object.keys(GROUPS) as Group[];
+  /** Groups that have keys. */
+  const IDS = (Object.keys(GROUPS) as Group[]).filter((id) =>
+    SHORTCUTS.some(({ group, shown }) => group === id && shown),
+  );
 </script>
 
 <dialog bind:this={dialog} class="modal" aria-labelledby="keys-heading" onclose={close}>
@@ -19,7 +22,7 @@
         <section aria-label={GROUPS[group]} class="mb-3 break-inside-avoid-column">
           <h3 class="mb-1 font-semibold">{GROUPS[group]}</h3>
           <dl class="grid grid-cols-[6.2rem_1fr] gap-x-2 gap-y-0.5">
-            {#each SHORTCUTS.filter((row) => row.group === group) as row (row.shown + row.does)}
+            {#each SHORTCUTS.filter((row) => row.group === group && row.shown) as row (row.shown + row.does)}
               <dt><kbd class="kbd kbd-xs">{row.shown}</kbd></dt>
               <dd>{row.does}</dd>
             {/each}

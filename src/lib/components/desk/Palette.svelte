@@ -20,7 +20,7 @@
   const ENTRIES: readonly Entry[] = SHORTCUTS.flatMap((row) =>
     row.keys.length > 1 && row.keys[0] !== 'Backspace'
       ? row.keys.map((key) => ({ name: `${row.does}: ${nameOf(row, key)}`, row, key }))
-      : [{ name: row.does, row, key: row.keys[0]! }],
+      : [{ name: row.does, row, key: row.keys[0] ?? '' }],
   );
   function nameOf({ does, keys }: Shortcut, key: string): string {
     if (does.startsWith('strings')) return String(keys.indexOf(key) + 1);
@@ -93,7 +93,7 @@
         >
           <span>{entry.name}</span>
           <span class="ml-auto text-xs whitespace-nowrap">{GROUPS[entry.row.group].split(' (')[0]}</span>
-          <kbd class="kbd kbd-xs whitespace-nowrap">{entry.row.shown}</kbd>
+          {#if entry.row.shown}<kbd class="kbd kbd-xs whitespace-nowrap">{entry.row.shown}</kbd>{/if}
         </li>
       {:else}
         <li class="px-2 py-1" role="option" aria-selected="false">Nothing is called so.</li>
