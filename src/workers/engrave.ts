@@ -49,13 +49,12 @@ export async function engrave(
 }
 
 /** Bars whose engraving nobody notices waiting for: they fill a screen and more. */
-const FIRST_BARS = 24;
-/** Longer pieces show these first. */
-const LONG_BARS = 48;
+export const FIRST_BARS = 24;
 
 /**
  * The first systems alone; null for a piece that has no more. The whole breaks its systems in the same places, but for
  * the last of these.
+ * @param firstBars that are shown first of a piece of more than twice as many
  * @throws Error when the engraver cannot read what the importer could: a bug
  */
 export async function maybeEngraveBeginning(
@@ -63,9 +62,10 @@ export async function maybeEngraveBeginning(
   document: ScoreDocument,
   corrections: Corrections = NO_CORRECTIONS,
   pageWidth = DESK_WIDTH,
+  firstBars = FIRST_BARS,
 ): Promise<EngravedPage | null> {
-  if (document.score.measures.length <= LONG_BARS) return null;
-  const beginning = maybeBeginning(document, corrections, FIRST_BARS);
+  if (document.score.measures.length <= 2 * firstBars) return null;
+  const beginning = maybeBeginning(document, corrections, firstBars);
   return beginning && draw(text, beginning, pageWidth);
 }
 

@@ -11,10 +11,10 @@ import { type DocumentInput, readInput, registersOf } from './readInput';
 void loadEngraver();
 
 const service = {
-  /** The first systems of a long piece; null for others, and for what cannot be read. */
-  async beginning(input: DocumentInput, pageWidth: number): Promise<EngravedPage | null> {
+  /** The first systems of a long piece, or of one of more than twice `firstBars`; null for others, and for what cannot be read. */
+  async beginning(input: DocumentInput, pageWidth: number, firstBars?: number): Promise<EngravedPage | null> {
     try {
-      return (await maybePrepareBeginning(input, pageWidth))?.page ?? null;
+      return (await maybePrepareBeginning(input, pageWidth, firstBars))?.page ?? null;
     } catch {
       return null;
     }

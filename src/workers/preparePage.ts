@@ -3,7 +3,7 @@ import type { EngravedPage } from '../core/engraving/page';
 import { DESK_WIDTH } from '../core/engraving/widths';
 import { correctionsOf } from '../core/fingering/edition/registers';
 import type { Score } from '../core/score/model';
-import { engrave, maybeEngraveBeginning } from './engrave';
+import { engrave, FIRST_BARS, maybeEngraveBeginning } from './engrave';
 import { type Roles, rolesOfScore } from './roles';
 import { type DocumentInput, readInput, registersOf } from './readInput';
 
@@ -24,8 +24,10 @@ export async function preparePage(input: DocumentInput, pageWidth = DESK_WIDTH):
 export async function maybePrepareBeginning(
   input: DocumentInput,
   pageWidth = DESK_WIDTH,
+  firstBars = FIRST_BARS,
 ): Promise<PreparedPage | null> {
   const { text, document } = readInput(input);
-  const page = await maybeEngraveBeginning(text, document, correctionsOf(registersOf(input)), pageWidth);
+  const corrections = correctionsOf(registersOf(input));
+  const page = await maybeEngraveBeginning(text, document, corrections, pageWidth, firstBars);
   return page && { page, score: document.score, roles: rolesOfScore(document.score) };
 }

@@ -92,6 +92,10 @@ test('what cannot be sent is kept in the browser and sent later', async ({ page,
   await context.route('**/api/editions/**', (route) => route.abort());
   await page.keyboard.press('3');
   await expect(page.getByTestId('save-state')).toHaveText('kept in this browser, 1 to send');
+  // No view turns into an error page: this one stays, and says what waits.
+  await page.getByRole('link', { name: 'Survey' }).click();
+  await expect(page.getByTestId('no-line')).toContainText('1 change waits here');
+  await expect(mark(page, 'finger', 'n1')).toContainText('3');
   await page.reload();
   await untilPlanned(page);
   await expect(mark(page, 'finger', 'n1')).toContainText('3');

@@ -15,6 +15,7 @@ import { type Chosen, chosenOf, type DrillKind } from './drill';
 import { drillScore, midiOf } from './drillScore';
 import { countsOf } from './counts';
 import { maybeTooMuch } from './fits';
+import { randomFrom } from '../../../tests/helpers/music';
 import { plannerFor } from '../../workers/preparePlan';
 import { DRILL_KINDS, maybeDrillKind } from './kinds/all';
 import { ordersOf, RIGHT_HAND_ORDERS } from './kinds/rightHandOrders';
@@ -97,32 +98,68 @@ describe.each(DRILL_KINDS.map((kind) => [kind.id, kind] as const))('%s', (_id, k
     expect(forIt).toBeGreaterThan(3 * sweep(kind).length);
   });
 
+  it('can be played with any of its values together (random choices)', () => {
+    const random = randomFrom(7);
+    for (let k = 0; k < 20; k++) {
+      const chosen = Object.fromEntries(
+        kind.parameters.map(({ id, values }) => [id, values[Math.floor(random() * values.length)]![0]]),
+      );
+      const drill = drillScore(kind, chosen);
+      if (maybeTooMuch(drill)) continue;
+      const { player, document, registers } = drill;
+      const { conflicts } = new LeftPlanner(problemOf(document.score, player.fretboard, player.hand)).plan(
+        inkOf(registers),
+      );
+      expect([chosen, conflicts]).toEqual([chosen, []]);
+    }
+  });
+
   it('is the same whether its link names what is usual or not', () => {
     const chosen = chosenOf(kind, {});
     expect(drillScore(kind, {}).text).toBe(drillScore(kind, chosen).text);
   });
 });
 
+/** So many places on. */
+const rotated = <T>(row: readonly T[], by: number): readonly T[] =>
+  row.map((_, k) => row[(k + by) % row.length]!);
+
 describe('triads', () => {
   const kind = maybeDrillKind('triads')!;
+  const QUALITIES = [
+    ['major', ''],
+    ['minor', 'm'],
+    ['diminished', 'dim'],
+    ['augmented', 'aug'],
+  ] as const;
   it.each(TONICS.map(([name]) => name))('on %s have the notes that teoria gives, spelled so', (root) => {
-    for (const quality of ['major', 'minor']) {
-      const { document, music } = drillScore(kind, { root, quality });
-      // Keys of seven accidentals are written in their other spelling.
-      if (Math.abs(music.fifths) > 6) continue;
-      const notes = document.score.notes.slice(0, 3).map(({ pitch }) => pitchName(pitch).replace(/\d/, ''));
-      const name = notes[0]!.replace('♯', '#').replace('♭', 'b');
-      const theirs = teoria.chord(`${name}${quality === 'minor' ? 'm' : ''}`).notes();
-      const chroma = (text: string) =>
-        teoria.note(`${text.replace('♯', '#').replace('♭', 'b').toLowerCase()}3`).chroma() + 0;
-      expect([root, quality, notes.map(chroma)]).toEqual([
-        root,
-        quality,
-        theirs.map((note) => note.chroma() + 0),
-      ]);
-      const letters = notes.map((text) => 'CDEFGAB'.indexOf(text[0]!));
-      // Thirds: every second letter.
-      expect(letters.map((letter) => (letter - letters[0]! + 7) % 7)).toEqual([0, 2, 4]);
+    for (const [quality, suffix] of QUALITIES) {
+      for (const inversion of ['0', '1', '2']) {
+        const { document, music } = drillScore(kind, { root, quality, inversion, rightHand: 'strict-im' });
+        // Keys of seven accidentals are written in their other spelling.
+        if (Math.abs(music.fifths) > 6) continue;
+        const played = document.score.notes
+          .slice(0, 3)
+          .map(({ pitch }) => pitchName(pitch).replace(/\d/, ''));
+        const rooted = Number(inversion) === 0 ? played : rotated(played, 3 - Number(inversion));
+        const ascii = (text: string) => text.replace(/♯/g, '#').replace(/♭/g, 'b');
+        const theirs = teoria.chord(`${ascii(rooted[0]!)}${suffix}`).notes();
+        const chroma = (text: string) =>
+          teoria.note(`${ascii(text).replace('##', 'x').toLowerCase()}3`).chroma() + 0;
+        expect([root, quality, inversion, rooted.map(chroma)]).toEqual([
+          root,
+          quality,
+          inversion,
+          theirs.map((note) => note.chroma() + 0),
+        ]);
+        const letters = rooted.map((text) => 'CDEFGAB'.indexOf(text[0]!));
+        // Thirds: every second letter.
+        expect([root, quality, letters.map((letter) => (letter - letters[0]! + 7) % 7)]).toEqual([
+          root,
+          quality,
+          [0, 2, 4],
+        ]);
+      }
     }
   });
 
@@ -198,7 +235,7 @@ describe('scales', () => {
   };
   it.each(TONICS.map(([name]) => name))('on %s are spelled as teoria spells them', (tonic) => {
     const ascii = tonic.replace('♯', '#').replace('♭', 'b');
-    for (const scale of ['major', 'harmonicMinor', 'naturalMinor']) {
+    for (const scale of ['major', 'harmonicMinor', 'naturalMinor', 'melodicMinor']) {
       // Keys that would need double sharps or a sixth flat and more are written in their other spelling.
       const drill = drillScore(SCALE_DRILL, { tonic, scale, octaves: '1' });
       const notes = drill.document.score.notes.slice(0, 7);
@@ -219,6 +256,31 @@ describe('scales', () => {
       );
       expect([ascii, scale, ours]).toEqual([ascii, scale, theirs]);
     }
+  });
+
+  it('lie under the hand in every key and form, each finger over its fret or a stretch of one', () => {
+    for (const scale of Object.keys(SCALES))
+      for (const [tonic] of TONICS)
+        for (const octaves of ['1', '2'])
+          for (const way of ['position', 'across', 'string']) {
+            const chosen = { scale, tonic, octaves, way };
+            const { music } = drillScore(SCALE_DRILL, chosen);
+            const notes = music.voices[0]!.flatMap(({ notes: all }) => all);
+            expect([
+              chosen,
+              notes.every(({ string, fret }) => string! >= 1 && fret! >= 0 && fret! <= 17),
+            ]).toEqual([chosen, true]);
+            notes.forEach((note, k) => {
+              const before = notes[k - 1];
+              if (!before || before.string !== note.string || before.fret === note.fret) return;
+              // Up the string with a higher finger; one finger slides by a fret at most, but where the hand moves.
+              const up = note.fret! > before.fret!;
+              const moves = up ? note.finger! - before.finger! : before.finger! - note.finger!;
+              const slides = moves === 0 && Math.abs(note.fret! - before.fret!) === 1;
+              const handMoves = note.finger === 1 || before.finger === 1;
+              expect([chosen, k, moves > 0 || slides || handMoves]).toEqual([chosen, k, true]);
+            });
+          }
   });
 
   it('go up and come back without the top twice', () => {

@@ -1,4 +1,5 @@
 /** What is said about the left hand: reasons beside a choice, ways out, the script of the hand. */
+import { points } from './units';
 import type { ChoiceReason } from '../fingering/left/explain/reasons';
 import type { HandAction, HandActionKind } from '../fingering/left/explain/handScript';
 import { isBarreGrip } from '../fingering/left/explain/grips';
@@ -15,7 +16,6 @@ export type PlaceOf = (ticks: number) => { readonly bar: string; readonly beat: 
 const ROLES: Readonly<Record<Role, string>> = { melody: 'melody', bass: 'bass', inner: 'inner note' };
 const noteName = (role: Role, midi: number) => `the ${ROLES[role]} ${midiName(midi).replace(/\d$/, '')}`;
 const beats = (quarters: number) => `${Number(quarters.toFixed(2))} ${quarters === 1 ? 'beat' : 'beats'}`;
-const points = (tenths: number) => (Math.abs(tenths) / 10).toFixed(1);
 
 const untilText = ({ bar, beat }: ReturnType<PlaceOf>) => (beat === '1' ? `bar ${bar}` : `beat ${beat}`);
 
@@ -37,7 +37,7 @@ export const CHOICE_REASONS: ReasonTexts = {
   stretch: (r) => `${r.low} to ${r.high} open ${Math.round(r.mm)} mm, ${Math.round(r.atEaseMm)} lie at ease`,
   barre: (r) => `a barre over ${r.strings} strings at ${roman(r.fret)}`,
   hop: (r) => `${r.finger} has to leave its string for another`,
-  term: (r) => `${REASONS[r.term]} +${points(r.difference)}`,
+  term: (r) => `${REASONS[r.term]} +${points(Math.abs(r.difference))}`,
 };
 
 export const choiceReasonText = (reason: ChoiceReason, place: PlaceOf, bpm: number): string =>

@@ -1,4 +1,5 @@
 /** What is said about the right hand: schools, reasons, slurs, formulas. */
+import { points } from './units';
 import type { SlurFault } from '../fingering/slurs/check';
 import type { SlurCure, SlurSuggestion } from '../fingering/slurs/suggest';
 import type { Way } from '../fingering/formulas/compare';
@@ -80,7 +81,7 @@ const REASONS: StrokeTexts = {
   moves: (r) =>
     `the hand moves by ${r.strings} ${r.strings === 1 ? 'string' : 'strings'} in ${Math.round(r.ms)} ms`,
   figure: (r) => figureText(r),
-  strokeTerm: (r) => `${STROKE_TERMS[r.term]} +${(r.difference / 10).toFixed(1)}`,
+  strokeTerm: (r) => `${STROKE_TERMS[r.term]} +${points(r.difference)}`,
 };
 
 /** "p i m a m i, as in the bar before"; "i m: a line". */
@@ -122,7 +123,7 @@ const CURES: Readonly<Record<SlurCure, string>> = {
 
 /** What a slur cures, and how the count goes on. */
 export const slurSuggestionText = (one: SlurSuggestion): string =>
-  `${CURES[one.cure]}, saves ${(one.saves / 10).toFixed(1)}${one.weak ? ', by weak fingers' : ''}; then ${one.letters.join(' ')} instead of ${one.before.join(' ')}`;
+  `${CURES[one.cure]}, saves ${points(one.saves)}${one.weak ? ', by weak fingers' : ''}; then ${one.letters.join(' ')} instead of ${one.before.join(' ')}`;
 
 const strings = (count: number) => `${count} ${count === 1 ? 'string' : 'strings'}`;
 

@@ -180,40 +180,69 @@ function acrossStrings(pitchClass: number, degrees: readonly number[]): readonly
 
 const midiOf = (string: number, fret: number) => openMidi(STANDARD_TUNING, string) + fret;
 
-/** From the lowest tonic whose scale stays under the hand, one finger per fret; a step out of the hand is a stretch of 4. */
+/** From the tonic whose scale needs the fewest stretches out of the hand's four frets; of several the lowest. */
 function inPosition(pitchClass: number, degrees: readonly number[]): readonly FrettedPlace[] {
-  const starts = [6, 5].flatMap((string) =>
-    Array.from({ length: HIGHEST }, (_, fret) => ({ string, fret })).filter(
-      ({ fret }) => midiOf(string, fret) % 12 === pitchClass && fret > 0,
-    ),
-  );
-  const tried = starts.map((start) => fromStart(start, degrees));
-  return tried.find((places) => places !== null) ?? alongString(pitchClass, degrees);
+  const tried = [6, 5]
+    .flatMap((string) => Array.from({ length: HIGHEST }, (_, fret) => ({ string, fret })))
+    .filter(({ string, fret }) => fret > 0 && midiOf(string, fret) % 12 === pitchClass)
+    .map((start) => fromStart(start, degrees))
+    .filter((walk) => walk !== null);
+  const fewest = Math.min(...tried.map(stretchesOf));
+  const best = tried.find((walk) => stretchesOf(walk) === fewest);
+  return best ? fingered(best) : alongString(pitchClass, degrees);
 }
+
+/** A note before it has its finger, and where the hand is. */
+interface Step {
+  readonly string: number;
+  readonly fret: number;
+  readonly position: number;
+}
+
+const isUnderHand = ({ fret, position }: Step): boolean => fret >= position && fret < position + SPAN;
+const stretchesOf = (steps: readonly Step[]): number => steps.filter((step) => !isUnderHand(step)).length;
 
 /** Null where the strings or the neck end. */
 function fromStart(
   start: { readonly string: number; readonly fret: number },
   degrees: readonly number[],
-): readonly FrettedPlace[] | null {
+): readonly Step[] | null {
   const tonic = midiOf(start.string, start.fret);
   // The second finger on the tonic leaves a fret below it for the hand, where there is one.
   let position = Math.max(1, start.fret - 1);
-  let string = start.string;
-  const places: FrettedPlace[] = [];
+  let { string } = start;
+  const steps: Step[] = [];
   for (const degree of degrees) {
-    let fret = tonic + degree - midiOf(string, 0);
-    while (fret > position + SPAN - 1 && string > 1) {
-      string--;
-      fret = tonic + degree - midiOf(string, 0);
-    }
-    // On the first string the hand goes along; the second has its strings a third apart, and the hand comes down a fret.
-    if (fret > position + SPAN - 1) position = fret;
-    if (fret < position) position = fret;
+    const fretOn = (one: number) => tonic + degree - midiOf(one, 0);
+    // To the next string as soon as 1 reaches the note there, a fret further back at most.
+    if (fretOn(string) >= position + SPAN && string > 1 && fretOn(string - 1) >= position - 1) string--;
+    const fret = fretOn(string);
+    // The first string has no next one, and a note two frets out of the hand takes the hand along.
+    if (fret > position + SPAN || (string === 1 && fret >= position + SPAN)) position = fret;
     if (fret < 1 || fret > HIGHEST) return null;
-    places.push({ string, fret, finger: fret - position + 1 });
+    steps.push({ string, fret, position });
   }
-  return places;
+  return steps;
+}
+
+/** Notes of one string and place of the hand share the fingers: by the position, or from 1 where they leave it. */
+function fingered(steps: readonly Step[]): readonly FrettedPlace[] {
+  return steps.map((step) => {
+    const group = steps.filter(
+      ({ string, position }) => string === step.string && position === step.position,
+    );
+    if (group.every(isUnderHand))
+      return { string: step.string, fret: step.fret, finger: step.fret - step.position + 1 };
+    const lowest = Math.min(...group.map(({ fret }) => fret));
+    const offsets = [...new Set(group.map(({ fret }) => fret - lowest))].sort((a, b) => a - b);
+    return { string: step.string, fret: step.fret, finger: stretchedFinger(step.fret - lowest, offsets) };
+  });
+}
+
+/** Four frets by one finger each; over five the little finger takes the last, and the others stay in order. */
+function stretchedFinger(offset: number, offsets: readonly number[]): number {
+  if (offsets.at(-1)! < SPAN) return offset + 1;
+  return offset === SPAN ? SPAN : Math.min(offset + 1, 1 + offsets.indexOf(offset));
 }
 
 /** Three notes under the hand, then a shift. */
@@ -221,7 +250,13 @@ function alongString(pitchClass: number, degrees: readonly number[]): readonly F
   const string = STRINGS.find((one) => {
     const fret = (pitchClass - (midiOf(one, 0) % 12) + 12) % 12;
     return fret + degrees.at(-1)! <= HIGHEST;
-  })!;
+  });
+  // Two octaves are too long for a string: one is played.
+  if (string === undefined)
+    return alongString(
+      pitchClass,
+      degrees.filter((degree) => degree <= 12),
+    );
   const first = (pitchClass - (midiOf(string, 0) % 12) + 12) % 12;
   let position = Math.max(1, first);
   return degrees.map((degree) => {

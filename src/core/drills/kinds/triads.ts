@@ -13,6 +13,8 @@ const QUALITIES: Readonly<Record<string, readonly number[]>> = {
 /** The sixth string, open; and as high as a hand goes on the first without strain. */
 const LOWEST = 40;
 const HIGHEST = 79;
+/** Three notes a third apart need three strings a fourth apart: below this they have none. */
+const LOWEST_BLOCK = 45;
 
 /** Source: handbook 9: each key has its own obstacle; both solutions of the right hand are trained. */
 export const TRIADS: DrillKind = {
@@ -85,7 +87,8 @@ export const TRIADS: DrillKind = {
   ],
   make: ({ root, quality, octaves, inversion, rightHand, form }) => {
     const [, pitchClass, major, minor] = TONICS.find(([name]) => name === root)!;
-    const midis = tonesOf(pitchClass, QUALITIES[quality!]!, Number(octaves), Number(inversion));
+    const lowest = form === 'block' ? LOWEST_BLOCK : LOWEST;
+    const midis = tonesOf(pitchClass, QUALITIES[quality!]!, Number(octaves), Number(inversion), lowest);
     const row = andBack(form === 'block' ? blocksOf(midis) : midis.map((midi) => [midi]));
     const events = (rightHand === 'both' && form === 'broken' ? BOTH : [ONE]).flatMap((part) =>
       row.map((chord, k): DrillEvent => ({
@@ -119,9 +122,10 @@ function tonesOf(
   steps: readonly number[],
   octaves: number,
   inversion: number,
+  lowest: number,
 ): readonly number[] {
   const first = steps[inversion]!;
-  let bottom = LOWEST;
+  let bottom = lowest;
   while ((bottom - root - first + 144) % 12 !== 0) bottom++;
   const count = steps.length * octaves + 1;
   return Array.from({ length: count }, (_, k) => {

@@ -5,6 +5,7 @@
 import { type Gesture, replay } from '$core/fingering/edition/operation';
 import { NO_REGISTERS, type Registers } from '$core/fingering/edition/registers';
 import { appendAnswerSchema, type AppendReply, type AppendRequest } from '$lib/appendProtocol';
+import { reach } from '../reach.svelte';
 import { forgetUnsent, keepUnsent, listUnsent } from './unsent';
 
 export type SaveState =
@@ -82,6 +83,7 @@ export class Saver {
 
   close(): void {
     this.closed = true;
+    reach.waiting = 0;
     if (this.timer) clearTimeout(this.timer);
     this.changes?.close();
   }
@@ -95,6 +97,7 @@ export class Saver {
         const batch = this.unsent.slice(0, this.mostAtOnce);
         const reply = await this.send({ seenSeq: this.seenSeq, gestures: batch });
         if (!reply) return this.retryLater();
+        reach.waiting = 0;
         // Asked with nothing to send: there is no more than this desk knows.
         if (batch.length === 0 && reply !== 'refused' && reply.kind === 'saved') this.toldSeq = this.seenSeq;
         if (reply === 'refused') await this.refuse(batch);
@@ -129,6 +132,7 @@ export class Saver {
   }
 
   private retryLater() {
+    reach.waiting = Math.max(1, this.unsent.length);
     if (this.state.kind !== 'signedOut') this.state = { kind: 'waiting', count: this.unsent.length };
     if (this.closed) return;
     this.timer = setTimeout(() => void this.flush(), RETRY_MS);

@@ -294,6 +294,20 @@ export const SHORTCUTS: readonly Shortcut[] = [
     run: (desk) => desk.selection.moveEnd('to', 1),
   },
   {
+    keys: ['{'],
+    group: 'passage',
+    shown: '{',
+    does: 'what is marked begins a bar later',
+    run: (desk) => desk.selection.moveEnd('from', 1),
+  },
+  {
+    keys: ['}'],
+    group: 'passage',
+    shown: '}',
+    does: 'what is marked ends a bar earlier',
+    run: (desk) => desk.selection.moveEnd('to', -1),
+  },
+  {
     keys: ['='],
     group: 'passage',
     shown: '=',

@@ -147,7 +147,11 @@ export class DrillBench {
     const asked = ++this.asked;
     const input = inputOf(drill);
     const planner = takePlanner(this);
-    const page = await startEngraver().page(input, pageWidth);
+    const engraver = startEngraver();
+    const beginning = await engraver.beginning(input, pageWidth, firstBarsOf(drill));
+    if (asked !== this.asked) return;
+    if (beginning) this.page = { drill, page: beginning };
+    const page = await engraver.page(input, pageWidth);
     if (asked !== this.asked) return;
     if (page) this.page = { drill, page };
     // The notation first: a planner beside it would take its core.
@@ -214,6 +218,14 @@ export class DrillBench {
       }),
     );
   }
+}
+
+/** Bars whose notes are engraved before anybody notices: a long drill shows these first. */
+const FIRST_NOTES = 32;
+function firstBarsOf({ document: { score } }: DrillScore): number {
+  const ends = score.measures.map(({ startTicks, durationTicks }) => startTicks + durationTicks);
+  const after = (tick: number) => score.notes.filter(({ onsetTicks }) => onsetTicks < tick).length;
+  return Math.max(2, ends.findIndex((end) => after(end) >= FIRST_NOTES) + 1 || ends.length);
 }
 
 /** Each part from its bar to that of the next. */

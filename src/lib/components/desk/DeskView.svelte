@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { points } from '$core/messages/units';
   import { onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import Undo2 from '@lucide/svelte/icons/undo-2';
@@ -112,7 +113,6 @@
     const here = noteOf.get(desk.selection.uid ?? '');
     return here ? desk.planning.score?.measures[here.measureIndex]?.uid : undefined;
   });
-  const effort = (tenths: number) => (tenths / 10).toFixed(1);
 
   function onkeydown(event: KeyboardEvent) {
     if (help || palette || isTyping(event.target) || event.defaultPrevented) return;
@@ -409,7 +409,7 @@
         <section aria-labelledby="plan-heading" class="text-sm">
           <h2 id="plan-heading" class="mb-1 font-semibold">Whole piece</h2>
           <p>
-            Effort {effort(desk.planning.plan.cost)}: left {effort(desk.planning.plan.leftCost)}, right {effort(
+            Effort {points(desk.planning.plan.cost)}: left {points(desk.planning.plan.leftCost)}, right {points(
               desk.planning.plan.rightCost,
             )}; shifts {desk.planning.plan.shifts.length}, barres {desk.planning.plan.barres.length}.
             {#if isProven}No easier fingering exists for this hand and school.{/if}

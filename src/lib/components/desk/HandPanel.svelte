@@ -1,5 +1,6 @@
 <!-- Whose hand, which school; the changes of position; and the script of the hand, said step by step. -->
 <script lang="ts">
+  import { barAndBeat } from '$core/messages/units';
   import { PIECE } from '$core/fingering/edition/attributes';
   import { LEFT_SCHOOL_IDS } from '$core/fingering/left/rules/schools';
   import { asBlocks, type HandAction } from '$core/fingering/left/explain/handScript';
@@ -54,10 +55,7 @@
     return found;
   });
 
-  function placeText(ticks: number): string {
-    const { bar, beat } = place(ticks);
-    return `bar ${bar}, beat ${beat}`;
-  }
+  const placeText = (ticks: number): string => barAndBeat(place(ticks));
   const uidAt = (momentIndex: number) =>
     plan.notes.find((note) => note.momentIndex === momentIndex)?.uid ?? '';
   const WORDS = { free: 'free', tight: 'tight', tooFast: 'too fast' } as const;

@@ -1,5 +1,6 @@
 <!-- The selected note: what it is, how it stands, and every other choice with its exact price. -->
 <script lang="ts">
+  import { points } from '$core/messages/units';
   import type { LeftChoice, NoteChoices, PlannedNote, RightChoice } from '$core/fingering/report/plan';
   import type { SlurSuggestion } from '$core/fingering/slurs/suggest';
   import { otherStringsText, slurSuggestionText, strokeReasonText } from '$core/messages/strokes';
@@ -51,7 +52,7 @@
   const effort = ({ extraCost, exact }: LeftChoice | RightChoice, rank: number) => {
     if (rank === 0) return 'best';
     const atLeast = choices?.exact && !exact ? '≥ ' : '';
-    return extraCost === 0 && atLeast === '' ? 'as good' : `${atLeast}+${(extraCost / 10).toFixed(1)}`;
+    return extraCost === 0 && atLeast === '' ? 'as good' : `${atLeast}+${points(extraCost)}`;
   };
   const letterWords = ({ words, strings }: RightChoice): string =>
     [...words.map((word) => strokeReasonText(word, place)), otherStringsText(strings, place)]

@@ -1,8 +1,10 @@
 <!-- What is marked: what it costs, and what can be done to all of it. -->
 <script lang="ts">
+  import { points } from '$core/messages/units';
   import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '$core/fingering/left/rules/schools';
   import { RIGHT_SCHOOL_IDS, type RightSchoolId } from '$core/fingering/right/rules/schools';
-  import { RIGHT_SCHOOL_NAMES } from '$core/messages/strokes';
+  import { FORMULAS } from '$core/fingering/formulas/formulas';
+  import { formulaName, RIGHT_SCHOOL_NAMES } from '$core/messages/strokes';
   import { roman } from '$core/music/roman';
   import { barsOf } from '$core/score/range';
   import type { Score } from '$core/score/model';
@@ -43,11 +45,17 @@
       .slice(bars.first, bars.last + 1)
       .reduce((sum, { left, right }) => sum + left + right, 0),
   );
-  const points = (tenths: number) => (tenths / 10).toFixed(1);
 
   let school = $state<LeftSchoolId | ''>('');
   let rightSchool = $state<RightSchoolId | ''>('');
   let position = $state(0);
+  /** Over the moments of what is marked. */
+  function byFormula(id: string) {
+    const moments = (desk.planning.plan?.notes ?? [])
+      .filter(({ uid }) => desk.selection.rangedUids.has(uid))
+      .map(({ momentIndex }) => momentIndex);
+    if (id && moments.length > 0) void desk.playFormula(id, Math.min(...moments), Math.max(...moments));
+  }
   const again = () =>
     planAnew(desk, {
       school: school || null,
@@ -113,5 +121,16 @@
       </select>
     </label>
   </div>
-  <button class="btn btn-xs mt-2" onclick={again}>Plan anew and ink</button>
+  <div class="mt-2 flex items-center gap-1 text-xs">
+    <button class="btn btn-xs" onclick={again}>Plan anew and ink</button>
+    <select
+      class="select select-xs ml-auto w-32"
+      aria-label="Play it by a formula"
+      value=""
+      onchange={(event) => byFormula(event.currentTarget.value)}
+    >
+      <option value="">a formula …</option>
+      {#each FORMULAS as { id } (id)}<option value={id}>{formulaName(id)}</option>{/each}
+    </select>
+  </div>
 </section>

@@ -1,5 +1,6 @@
 <!-- The right hand: its school and habits, a passage played in several ways, proposed slurs, the formulas of the piece. -->
 <script lang="ts">
+  import { points } from '$core/messages/units';
   import { PIECE } from '$core/fingering/edition/attributes';
   import type { Way } from '$core/fingering/formulas/compare';
   import type { FingeringPlan } from '$core/fingering/report/plan';
@@ -207,7 +208,7 @@
                 >
               {/if}
             </td>
-            <td class="py-1 pl-2 text-right">{(m.effort / 10).toFixed(1)}</td>
+            <td class="py-1 pl-2 text-right">{points(m.effort)}</td>
             <td class="py-1 pl-2 text-right {m.crossings > 0 ? 'font-semibold' : ''}">{m.crossings}</td>
             <td class="py-1 pl-2 text-right">{m.repeats}</td>
             <td class="py-1 pl-2 text-right" title="{m.pivotStrings} strings on average, {m.jolts} turn round"

@@ -1,5 +1,6 @@
 <!-- The piece at another pitch: which pitches lie on the guitar, and what each costs to play. -->
 <script lang="ts">
+  import { points } from '$core/messages/units';
   import { PIECE } from '$core/fingering/edition/attributes';
   import type { Score } from '$core/score/model';
   import type { Desk } from '$lib/client/desk/desk.svelte';
@@ -42,7 +43,7 @@
             <th scope="row" class="py-1 pr-2 text-left font-medium">{stepWords(row.semitones)}</th>
             <td class="pr-2">{keyName({ fifths: row.fifths, mode })}</td>
             <td class="pr-2">{outsideWords(row.outside)}</td>
-            <td class="pr-2 text-right tabular-nums">{(row.cost / 10).toFixed(1)}</td>
+            <td class="pr-2 text-right tabular-nums">{points(row.cost)}</td>
             <td class="text-right">
               {#if row.semitones === score.transposedBy}
                 now

@@ -1,5 +1,6 @@
 <!-- What a drill trains, how much of it there is, what to watch, how to go through it, and where it is needed. -->
 <script lang="ts">
+  import { counted } from '$core/messages/units';
   import { barsListed } from '$lib/components/survey/words';
   import type { CountedPart } from '$lib/client/drills/bench.svelte';
   import type { Chosen, DrillKind } from '$core/drills/drill';
@@ -17,7 +18,6 @@
   let { kind, chosen, counts, tooMuch, needs }: Props = $props();
 
   const facts = $derived(kind.facts?.(chosen, playerOf(chosen)) ?? []);
-  const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
   const countsText = (one: DrillCounts) =>
     [
       counted(one.notes, 'note', 'notes'),

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { points } from '$core/messages/units';
   import { onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
@@ -130,7 +131,7 @@
           Hardest:
           {#each hardest as { one, k, effort } (k)}
             <button class="link mr-2" onclick={() => (selectedBar = k)}
-              >bar {one.number} ({(effort / 10).toFixed(1)})</button
+              >bar {one.number} ({points(effort)})</button
             >
           {/each}
         </p>
@@ -152,7 +153,7 @@
       >
         <h2 id="bar-heading" class="mb-2 font-semibold">
           Bar {bar.number}: {kindWords(bar.kind, score.measures)}{bar.effort
-            ? `, effort left ${(bar.effort.left / 10).toFixed(1)}, right ${(bar.effort.right / 10).toFixed(1)}`
+            ? `, effort left ${points(bar.effort.left)}, right ${points(bar.effort.right)}`
             : ''}
         </h2>
         <div class="flex flex-wrap items-end gap-4">
