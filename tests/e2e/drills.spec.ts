@@ -95,7 +95,7 @@ test('two right hands of a triad are counted side by side; a hand that is too sm
   await expect(counts).toContainText(/i m in turn: crossings accepted: \d+ notes.* 4 crossings/);
   await expect(counts).toContainText(/crossings avoided: \d+ notes.* 1 crossing,/);
   await page.getByLabel('Octaves').selectOption('3');
-  await page.getByLabel('For', { exact: true }).selectOption('child-half');
+  await page.getByRole('combobox', { name: 'For', exact: true }).selectOption('child-half');
   await expect(page.getByTestId('too-much')).toContainText('this hand plays up to 9');
 });
 

@@ -56,7 +56,7 @@ export const RIGHT_HAND_ORDERS: DrillKind = {
       ],
     },
     {
-      id: 'from',
+      id: 'begins',
       label: 'Beginning with',
       values: [
         ['first', 'the first'],
@@ -98,9 +98,9 @@ export const RIGHT_HAND_ORDERS: DrillKind = {
     SOUND,
     PICK,
   ],
-  make: ({ column, together, from, times, chord: name, set }) => {
+  make: ({ column, together, begins, times, chord: name, set }) => {
     const listed = ordersOf(column!);
-    const groups = grouped(from === 'last' ? [...listed].reverse() : listed, Number(together));
+    const groups = grouped(begins === 'last' ? [...listed].reverse() : listed, Number(together));
     const sets = set === 'outward' ? ['321', '432', '321'] : [set!];
     const events = sets.flatMap((strings) =>
       groups.flatMap((group) =>

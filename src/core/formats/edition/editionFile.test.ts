@@ -83,7 +83,7 @@ describe('the open format of editions', () => {
     });
     it('refuses what it should', () => {
       expect(validate({ ...file, version: 3 })).toBe(false);
-      expect(validate({ ...file, marks: [{ target: 'n1', attribute: 'colour', value: 1 }] })).toBe(false);
+      expect(validate({ ...file, marks: [{ target: 'n1', attribute: 'perfume', value: 1 }] })).toBe(false);
       expect(validate({ ...file, score: { ...score, part: -1 } })).toBe(false);
     });
   });

@@ -1,4 +1,5 @@
 /** The drill bench: one drill at a time, set and fingered anew whenever a parameter changes. */
+import { untrack } from 'svelte';
 import { type DrillCounts, countsOf, type TickRange } from '$core/drills/counts';
 import { type Chosen, type DrillKind, isChoice, type Parameter, parametersOf } from '$core/drills/drill';
 import { type DrillScore, drillScore } from '$core/drills/drillScore';
@@ -125,11 +126,15 @@ export class DrillBench {
     const stop = $effect.root(() => {
       $effect(() => {
         if (desk.refusal) this.reading = false;
-        if (!planning.score || !planning.plan || planning.busy) return;
-        this.source = { pieceId: opening.piece.id, score: planning.score, plan: planning.plan };
-        this.setRange(this.range.first, this.range.last);
-        this.reading = false;
-        desk.close();
+        const { score, plan, busy } = planning;
+        if (!score || !plan || busy) return;
+        // Once: what follows must not call this again.
+        untrack(() => {
+          this.source = { pieceId: opening.piece.id, score, plan };
+          this.setRange(this.range.first, this.range.last);
+          this.reading = false;
+          desk.close();
+        });
         queueMicrotask(stop);
       });
     });
