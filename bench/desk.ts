@@ -224,7 +224,9 @@ async function painted({ keys, count }: { keys: readonly string[]; count: number
     window.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
   const shown = () => {
     const mark = document.querySelector(`[data-mark=finger][data-uid="${selected()}"]`);
-    return `${mark?.getAttribute('data-state')} ${mark?.textContent.trim()}`;
+    // A key that makes no sense is answered, too: it is refused in words.
+    const said = document.querySelector('[role=alert]')?.textContent ?? '';
+    return `${mark?.getAttribute('data-state')} ${mark?.textContent.trim()} ${said}`;
   };
   const isArrow = keys[0]!.startsWith('Arrow');
   const times: number[] = [];
