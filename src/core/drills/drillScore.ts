@@ -66,10 +66,13 @@ export function drillScore(kind: DrillKind, wanted: Chosen): DrillScore {
     parts: partsOf(music),
     text,
     // How chords are struck belongs to notes that have their names only now.
-    document: documentOf(text, registers),
+    document: isStrummed(music) ? documentOf(text, registers) : bare,
     registers,
   };
 }
+
+const isStrummed = ({ voices }: DrillMusic): boolean =>
+  voices.some((voice) => voice.some(({ effect }) => effect));
 
 function documentOf(text: string, registers: Registers): ScoreDocument {
   const document = readScore(text, { corrections: correctionsOf(registers) });

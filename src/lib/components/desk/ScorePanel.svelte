@@ -136,8 +136,8 @@
   <h2 id="corrections-heading" class="mb-1 font-semibold">Corrections</h2>
   {#if desk.session.corrections.length === 0}
     <p class="leading-snug">
-      None. The file itself is never changed: Alt and the arrows correct pitch and length of the selected
-      note,
+      None. The file itself is never changed: <kbd class="kbd kbd-xs">Shift e</kbd> turns corrections on, Alt
+      and the arrows correct pitch and length of the selected note,
       <kbd class="kbd kbd-xs">?</kbd> lists the rest.
     </p>
   {:else}
