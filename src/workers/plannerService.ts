@@ -6,7 +6,6 @@ import { correctionsOf, inkOf, lensOf, type Registers } from '../core/fingering/
 import type { Way } from '../core/fingering/formulas/compare';
 import { type Transposition, transpositionsOf } from '../core/fingering/choices/transpositions';
 import { maybeFormula } from '../core/fingering/formulas/formulas';
-import type { HandAction } from '../core/fingering/left/explain/handScript';
 import type { Planner } from '../core/fingering/planner';
 import { type Ink, type InkMarks, NO_INK } from '../core/fingering/problem/ink';
 import { PIECE } from '../core/fingering/edition/attributes';
@@ -14,7 +13,7 @@ import { stringsNear } from '../core/fingering/choices/position';
 import type { LeftSchoolId } from '../core/fingering/left/rules/schools';
 import type { RightSchoolId } from '../core/fingering/right/rules/schools';
 import type { FingeringPlan, NoteChoices } from '../core/fingering/report/plan';
-import type { StrokeAction } from '../core/fingering/right/explain/strokeScript';
+import type { Scripts } from '../core/practice/walk';
 import type { SlurSuggestion } from '../core/fingering/slurs/suggest';
 import type { ImportError } from '../core/formats/importError';
 import { type MusicXmlText, readMusicXmlText } from '../core/formats/musicxml/bytes';
@@ -58,11 +57,6 @@ export interface Transpositions {
 /** As much of a piece as a comparison of pitches can wait for. */
 const PRICED_BARS = 32;
 const MOST_TRANSPOSITIONS = 5;
-
-export interface Scripts {
-  readonly script: readonly HandAction[];
-  readonly strokes: readonly StrokeAction[];
-}
 
 /** Letters by note. */
 export type Plucks = readonly (readonly [string, Pluck])[];

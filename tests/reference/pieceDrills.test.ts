@@ -6,7 +6,7 @@ import { drillScore } from '../../src/core/drills/drillScore';
 import { blocksOf } from '../../src/core/drills/passage/blocks';
 import { changesIn } from '../../src/core/drills/passage/kinds/changes';
 import { type Passage, passageOf } from '../../src/core/drills/passage/passage';
-import { pieceKindsOf } from '../../src/core/drills/passage/pieceKinds';
+import { PIECE_KIND_IDS, pieceKindsOf } from '../../src/core/drills/passage/pieceKinds';
 import { inkOf } from '../../src/core/fingering/edition/registers';
 import { Planner } from '../../src/core/fingering/planner';
 import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
@@ -35,6 +35,7 @@ const fourBars = ({ score, plan }: Piece): Passage => passageOf(score, plan, 4, 
 describe.each(pieces.map((piece) => [piece.name, piece] as const))('%s', (_name, piece) => {
   it('makes drills that the hand it was planned for can play, decided in every note', () => {
     for (const passage of [fourBars(piece), whole(piece)]) {
+      expect(pieceKindsOf(passage).map(({ id }) => id)).toEqual(PIECE_KIND_IDS);
       for (const kind of pieceKindsOf(passage)) {
         const plain = chosenOf(kind, {});
         const choices = parametersOf(kind).flatMap(({ id, values }) =>

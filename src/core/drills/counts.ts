@@ -3,6 +3,7 @@ import type { FingeringPlan, FingerStay } from '../fingering/report/plan';
 import { fingertipMm } from '../instrument/fretboard';
 import { pairOf } from '../instrument/handProfile';
 import type { Player } from '../instrument/hands';
+import type { TickRange } from '../score/range';
 
 export interface DrillCounts {
   readonly notes: number;
@@ -15,12 +16,6 @@ export interface DrillCounts {
   readonly stretches: number;
   /** Mm, of the largest shift; 0 without one. */
   readonly farthestMm: number;
-}
-
-/** From and until which tick. */
-export interface TickRange {
-  readonly from: number;
-  readonly to: number;
 }
 
 const ALL: TickRange = { from: 0, to: Infinity };

@@ -6,6 +6,7 @@ import type { HandAction } from '../fingering/left/explain/handScript';
 import type { FingeringPlan, FingerStay } from '../fingering/report/plan';
 import type { StrokeAction } from '../fingering/right/explain/strokeScript';
 import type { Score } from '../score/model';
+import type { TickRange } from '../score/range';
 
 export interface WalkStep {
   readonly momentIndex: number;
@@ -18,12 +19,6 @@ export interface WalkStep {
   /** Fingers that lie from before and go on lying. */
   readonly keeps: readonly FingerStay[];
   readonly strokes: readonly StrokeAction[];
-}
-
-/** From which tick, and up to which, that one not counted. */
-export interface WalkRange {
-  readonly from: number;
-  readonly to: number;
 }
 
 export interface Scripts {
@@ -66,7 +61,7 @@ export function walkSteps(
 }
 
 /** The beat before the bar line that follows a tick, and the first one after it: where most passages stumble. */
-export function joinAfter(score: Score, ticks: number): WalkRange {
+export function joinAfter(score: Score, ticks: number): TickRange {
   const bar = score.measures.findLastIndex(({ startTicks }) => startTicks <= ticks);
   const here = score.measures[Math.max(0, bar)]!;
   const beat =
@@ -76,7 +71,7 @@ export function joinAfter(score: Score, ticks: number): WalkRange {
 }
 
 /** The bar of a tick. */
-export function barAround(score: Score, ticks: number): WalkRange {
+export function barAround(score: Score, ticks: number): TickRange {
   const bar = score.measures.findLast(({ startTicks }) => startTicks <= ticks) ?? score.measures[0]!;
   return { from: bar.startTicks, to: bar.startTicks + bar.durationTicks };
 }
@@ -86,7 +81,7 @@ export function stepFrom(
   steps: readonly WalkStep[],
   at: number,
   by: 1 | -1,
-  range: WalkRange | null,
+  range: TickRange | null,
 ): number {
   const inside = steps.flatMap(({ ticks }, k) =>
     !range || (ticks >= range.from && ticks < range.to) ? [k] : [],

@@ -8,6 +8,12 @@ export interface Range {
   readonly voice: string | null;
 }
 
+/** From which tick, and up to which, that one not counted. */
+export interface TickRange {
+  readonly from: number;
+  readonly to: number;
+}
+
 export const isInRange = ({ onsetTicks, voice }: ScoreNote, range: Range): boolean =>
   onsetTicks >= range.from && onsetTicks <= range.to && (range.voice === null || voice === range.voice);
 

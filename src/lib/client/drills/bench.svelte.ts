@@ -1,6 +1,7 @@
 /** The drill bench: one drill at a time, set and fingered anew whenever a parameter changes. */
 import { untrack } from 'svelte';
-import { type DrillCounts, countsOf, type TickRange } from '$core/drills/counts';
+import { type DrillCounts, countsOf } from '$core/drills/counts';
+import type { TickRange } from '$core/score/range';
 import { type Chosen, type DrillKind, isChoice, type Parameter, parametersOf } from '$core/drills/drill';
 import { type DrillScore, drillScore } from '$core/drills/drillScore';
 import { maybeTooMuch } from '$core/drills/fits';

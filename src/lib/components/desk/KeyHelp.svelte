@@ -1,6 +1,7 @@
 <script lang="ts">
   import { READING } from '$core/copy/legend';
-  import { GROUPS, type Group, SHORTCUTS } from '$lib/client/desk/shortcuts';
+  import { GROUPS, type Group } from '$lib/client/desk/keys/shortcut';
+  import { SHORTCUTS } from '$lib/client/desk/shortcuts';
   let { close }: { close: () => void } = $props();
   let dialog: HTMLDialogElement;
   $effect(() => dialog.showModal());

@@ -9,7 +9,7 @@
   import { roman } from '$core/music/roman';
   import { choiceReasonText, type PlaceOf } from '$core/messages/hand';
   import { departuresOf } from './departures';
-  import { STRING_KEYS } from '$lib/client/desk/shortcuts';
+  import { STRING_KEYS } from '$lib/client/desk/keys/deciding';
 
   interface Props {
     note: PlannedNote;

@@ -2,7 +2,8 @@
 <script lang="ts">
   import Fuse from 'fuse.js';
   import type { Desk } from '$lib/client/desk/desk.svelte';
-  import { GROUPS, type Shortcut, SHORTCUTS } from '$lib/client/desk/shortcuts';
+  import { GROUPS, type Shortcut } from '$lib/client/desk/keys/shortcut';
+  import { SHORTCUTS } from '$lib/client/desk/shortcuts';
 
   interface Props {
     desk: Desk;

@@ -6,16 +6,10 @@
   import type { FingeringPlan } from '$core/fingering/report/plan';
   import type { Fretboard } from '$core/instrument/fretboard';
   import { beatsOf } from '$core/practice/beats';
-  import {
-    barAround,
-    joinAfter,
-    type Scripts,
-    stepFrom,
-    walkSteps,
-    type WalkRange,
-  } from '$core/practice/walk';
+  import { barAround, joinAfter, type Scripts, stepFrom, walkSteps } from '$core/practice/walk';
   import { placeOf, tempoAt } from '$core/score/places';
   import type { Score } from '$core/score/model';
+  import type { TickRange } from '$core/score/range';
 
   interface Props {
     plan: FingeringPlan;
@@ -25,7 +19,7 @@
     selectedUid: string | null;
     select: (uid: string) => void;
     /** A passage that was chosen before; then it is gone through first. */
-    passage?: WalkRange | null;
+    passage?: TickRange | null;
   }
   let { plan, score, scripts, board, selectedUid, select, passage = null }: Props = $props();
 
@@ -41,7 +35,7 @@
   let span = $state<Span>('all');
   let hands = $state<Hands>('both');
   /** What is gone round stays while one steps through it. */
-  let range = $state.raw<WalkRange | null>(null);
+  let range = $state.raw<TickRange | null>(null);
 
   const steps = $derived(scripts ? walkSteps(plan, score, scripts) : []);
   const at = $derived(
