@@ -18,14 +18,15 @@
   let { kind, chosen, counts, tooMuch, needs }: Props = $props();
 
   const facts = $derived(kind.facts?.(chosen, playerOf(chosen)) ?? []);
+  /** Shifts and crossings are told where there are none, too: two ways are compared by them. */
   const countsText = (one: DrillCounts) =>
     [
-      counted(one.notes, 'note', 'notes'),
-      counted(one.shifts, 'shift', 'shifts') + (one.shifts > 0 ? ` (the largest ${one.farthestMm} mm)` : ''),
-      counted(one.stretches, 'stretch', 'stretches'),
-      counted(one.crossings, 'crossing', 'crossings'),
-      counted(one.repeats, 'repeat of a finger', 'repeats of a finger'),
-      counted(one.pivots, 'change of strings', 'changes of strings'),
+      counted(one.notes, 'note'),
+      counted(one.shifts, 'shift') + (one.shifts > 0 ? ` (the largest ${one.farthestMm} mm)` : ''),
+      counted(one.crossings, 'crossing'),
+      ...(one.stretches > 0 ? [counted(one.stretches, 'stretch', 'stretches')] : []),
+      ...(one.repeats > 0 ? [counted(one.repeats, 'repeat of a finger', 'repeats of a finger')] : []),
+      ...(one.pivots > 0 ? [counted(one.pivots, 'change of strings', 'changes of strings')] : []),
     ].join(', ');
 </script>
 
