@@ -35,3 +35,7 @@ export const versionReportSchema = z.object({
 });
 
 export type VersionReport = z.infer<typeof versionReportSchema>;
+
+/** What to say of a newer file that was taken in. */
+export const newerFileText = ({ carried, check, lost }: VersionReport): string =>
+  `Taken in: ${carried} marks carried over, ${check.length} to check, ${lost.length} without a note.`;

@@ -27,7 +27,7 @@ describe('the planner as a service', () => {
     expect(exact!.left[0]!.extraCost).toBe(0);
     expect((await service.scripts())!.script.length).toBeGreaterThan(5);
     const file = new TextDecoder().decode(
-      (await service.exportAs('musicxml', PLAIN_MARKS, { damps: [], expressions: [] }))!,
+      (await service.exportAs('musicxml', PLAIN_MARKS, { damps: [], expressions: [], remarks: [] }))!,
     );
     expect(file).toContain('<fingering>');
   });
@@ -37,7 +37,7 @@ describe('the planner as a service', () => {
     await service.open(input);
     const [first, file, second] = await Promise.all([
       service.plan(),
-      service.exportAs('musicxml', PLAIN_MARKS, { damps: [], expressions: [] }),
+      service.exportAs('musicxml', PLAIN_MARKS, { damps: [], expressions: [], remarks: [] }),
       service.plan([]),
     ]);
     expect(first).toBeNull();

@@ -20,6 +20,7 @@ import { type MusicXmlText, readMusicXmlText } from '../core/formats/musicxml/by
 import { type ExportKind, exportFingered } from '../core/formats/musicxml/exportFingered';
 import { readScore, type ScoreDocument } from '../core/formats/musicxml/readScore';
 import type { Damp } from '../core/marks/dampMarks';
+import type { SaidWords } from '../core/formats/musicxml/writeBarWords';
 import type { Expression } from '../core/marks/expressions';
 import type { MarkStyle } from '../core/marks/style';
 import type { Corrections } from '../core/score/corrections';
@@ -83,11 +84,18 @@ export interface RangeCosts {
   readonly best: number;
 }
 
-/** What else is written into the file: where strings are stopped, and how notes are to sound. */
+/** What else is written into the file: where strings are stopped, how notes are to sound, what is said of bars. */
 export interface Performance {
   readonly damps: readonly (readonly [string, Damp])[];
   readonly expressions: readonly Expression[];
+  /** By index of the bar. */
+  readonly remarks: readonly (readonly [number, string])[];
 }
+
+const remarkWords = (remarks: Performance['remarks']): SaidWords => ({
+  bars: new Map(remarks.map(([bar, remark]) => [bar, { chord: null, form: null, remark }])),
+  counting: new Map(),
+});
 
 export class PlannerService {
   private readonly turns = new Turns(new Set(['open', 'close']));
@@ -260,6 +268,7 @@ export class PlannerService {
           style,
           damps: new Map(said.damps),
           expressions: said.expressions,
+          words: remarkWords(said.remarks),
         }),
       false,
     );

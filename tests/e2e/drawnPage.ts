@@ -91,7 +91,9 @@ export const drawnMarks = (page: Page): Promise<readonly DrawnMark[]> =>
       const ink: Ink = circle || !text ? shape! : inkOf(text);
       return { mark, text, ink, id: `${mark.dataset.mark} ${mark.dataset.uid}` };
     });
-    return marks.map(({ mark, text, ink, id }) => {
+    return marks.map(({ mark, text, ink }) => {
+      const paper = mark.ownerSVGElement!.getBoundingClientRect();
+      const isOff = ink.left < paper.left - 1 || ink.right > paper.right + 1;
       const { mark: kind, uid } = mark.dataset as { mark: string; uid: string };
       const head = document
         .querySelector(`[id="${uid}"] .notehead use, [id="${uid}"] .notehead path`)
@@ -106,14 +108,19 @@ export const drawnMarks = (page: Page): Promise<readonly DrawnMark[]> =>
         kind === 'guide'
           ? []
           : marks.filter(
-              (other) => other.id !== id && other.mark.dataset.mark !== 'guide' && overlap(ink, other.ink),
+              (other) =>
+                other.mark !== mark && other.mark.dataset.mark !== 'guide' && overlap(ink, other.ink),
             );
       return {
         kind,
         uid,
         height: text ? (ink.bottom - ink.top) / space : 0,
         distance: isNumeral && head ? Math.hypot(dx, dy) / space : null,
-        touches: [...under.map(({ one }) => classOf(one)), ...others.map((other) => other.id)],
+        touches: [
+          ...(isOff ? ['edge'] : []),
+          ...under.map(({ one }) => classOf(one)),
+          ...others.map((other) => other.id),
+        ],
       };
     });
   });

@@ -1,4 +1,5 @@
 /** Working by the keys alone: ways, passages, the palette, corrections, steps, history. */
+import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { documentXml, noteXml } from '../helpers/music';
 import { importAndOpen, mark, note, saved, signIn, untilPlanned } from './steps';
@@ -204,6 +205,61 @@ test('hints come one by one and do not come again', async ({ page }) => {
   await page.reload();
   await untilPlanned(page);
   await expect(page.getByTestId('hint')).toHaveCount(0);
+});
+
+test('a remark to the bar is written by key, stands over it, is exported and goes with undo', async ({
+  page,
+}) => {
+  await importAndOpen(page, 'remarks.musicxml');
+  await note(page, 'n1').click();
+  await page.keyboard.press('Shift+R');
+  const field = page.getByRole('textbox', { name: 'Remark to bar 1' });
+  await expect(field).toBeFocused();
+  await expect(field).toHaveValue('');
+  await field.pressSequentially('let the bass sing under it');
+  await page.keyboard.press('Enter');
+  await expect(note(page, 'n1')).toBeFocused();
+  await expect(page.locator('[data-mark=remark]')).toHaveText('let the bass sing under it');
+  await expect(page.getByTestId('remark')).toContainText('Bar 1: let the bass sing under it');
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-mark=remark]')).toHaveCount(0);
+  await page.keyboard.press('Control+y');
+  // The keys go on where they were.
+  await page.keyboard.press('ArrowRight');
+  await expect(note(page, 'n1')).not.toBeFocused();
+  await saved(page);
+  await page.reload();
+  await untilPlanned(page);
+  await expect(page.locator('[data-mark=remark]')).toHaveText('let the bass sing under it');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save fingered score' }).click(),
+  ]);
+  expect(readFileSync(await file.path(), 'utf8')).toContain('let the bass sing under it');
+  await page.keyboard.press('Shift+R');
+  await page.getByRole('textbox', { name: 'Remark to bar 1' }).fill('');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-mark=remark]')).toHaveCount(0);
+});
+
+test('a slide is planned as one: the same finger on the same string', async ({ page }) => {
+  await importAndOpen(page, 'slides.musicxml');
+  await note(page, 'n1').click();
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'What to do' }).fill('slide');
+  await page.keyboard.press('Enter');
+  await expect(mark(page, 'expression', 'n1')).toHaveText('slide');
+  await untilPlanned(page);
+  await expect(page.locator('main[aria-busy=false]')).toBeVisible();
+  const placed = async (uid: string) => {
+    await note(page, uid).click();
+    const words = await page.getByTestId('spoken').textContent();
+    return /finger \d, string \d/.exec(words ?? '')?.[0];
+  };
+  const first = await placed('n1');
+  await page.keyboard.press('ArrowRight');
+  const next = await page.locator('[data-note]:focus').getAttribute('data-note');
+  await expect.poll(() => placed(next!)).toBe(first);
 });
 
 test('how a note is to sound is said by name, drawn, kept and taken back; over a passage it stands where it belongs', async ({

@@ -103,6 +103,37 @@ test('so are those of dense pages that chance has written', async ({ page }) => 
   }
 });
 
+test('words on the sound and remarks find room between everything else', async ({ page }) => {
+  test.setTimeout(120_000);
+  await openWithPlan(page, 'Late Ferry');
+  const say = async (words: string) => {
+    await page.keyboard.press('Control+k');
+    await page.getByRole('combobox', { name: 'What to do' }).fill(words);
+    await page.keyboard.press('Enter');
+  };
+  await page.locator('[data-note]').first().click();
+  await page.keyboard.press('Control+a');
+  for (const words of ['accent', 'vibrato']) await say(words);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Home');
+  const bars = await page.evaluate(() => document.querySelectorAll('.engraving g.measure').length);
+  for (let bar = 0; bar < bars; bar++) {
+    if (bar % 2 === 0) await say(bar % 4 === 0 ? 'near the bridge' : 'rather loud');
+    if (bar % 3 === 0) {
+      await page.keyboard.press('Shift+R');
+      await page
+        .getByRole('textbox', { name: /Remark to bar/ })
+        .fill('the thumb waits until the melody is down');
+      await page.keyboard.press('Enter');
+    }
+    await page.keyboard.press('Control+ArrowRight');
+  }
+  const marks = await drawnMarks(page);
+  expect(marks.filter(({ kind }) => kind === 'remark').length).toBeGreaterThan(bars / 4);
+  expect(marks.filter(({ kind }) => kind === 'expression').length).toBeGreaterThan(2 * bars);
+  expect(marks.filter(({ touches }) => touches.length > 0)).toEqual([]);
+});
+
 test('pencil, ink and what the file printed differ in form, also in grey; conflicts and departures have signs', async ({
   page,
 }) => {

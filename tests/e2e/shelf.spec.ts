@@ -210,6 +210,30 @@ test('the same file twice is noticed, and its second copy can go', async ({ page
   await expect(page.getByRole('heading', { name: 'twice' })).toHaveCount(1);
 });
 
+test('another file of the same title can be taken as the newer one: the fingering stays', async ({
+  page,
+}) => {
+  await signIn(page);
+  const tune = [61, 63, 66, 68].map((midi, k) => ({ midi, onset: 2 * k, length: 2 }));
+  await page.getByLabel('Score files').setInputFiles(scoreFile('renewed.musicxml', tune, 83));
+  await page.getByRole('link', { name: 'open on the desk' }).click();
+  await untilPlanned(page);
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('save-state')).toHaveText(/^saved \d/);
+  await page.getByRole('link', { name: 'To the shelf' }).click();
+  const longer = [...tune, { midi: 70, onset: 8, length: 2 }];
+  await page.getByLabel('Score files').setInputFiles(scoreFile('renewed.musicxml', longer, 83));
+  await expect(page.getByTestId('same-title')).toContainText('open “renewed”');
+  await page.getByRole('button', { name: 'This is its newer file' }).click();
+  await expect(page.getByRole('region', { name: 'Import' })).toContainText(
+    /Taken in: [1-3] marks carried over/,
+  );
+  await expect(page.getByRole('heading', { name: 'renewed' })).toHaveCount(1);
+  await page.getByRole('link', { name: 'open on the desk' }).click();
+  await untilPlanned(page);
+  await expect(page.getByTestId('note-state')).toHaveText('ink');
+});
+
 test('the state of a piece is true again after a step back', async ({ page }) => {
   await signIn(page);
   await page.getByLabel('Score files').setInputFiles(scoreFile('states.musicxml', undefined, 71));

@@ -20,6 +20,7 @@ import { CONCERT_FRETBOARD } from '../../src/core/instrument/fretboard';
 import { ADULT_MEDIUM } from '../../src/core/instrument/hands';
 import { barreLabel } from '../../src/core/marks/barreLabel';
 import { PLAIN_MARKS } from '../../src/core/marks/style';
+import { slideTargetOf } from '../../src/core/score/slideCorrections';
 import { midiOf, type Step } from '../../src/core/music/pitch';
 import { documentXml, noteXml } from '../helpers/music';
 
@@ -131,6 +132,10 @@ describe.each(TEXTS)('%s', (_name, text) => {
     if (!again.ok) throw new Error(again.error.code);
     expect(again.value.score.directions).toContainEqual({ tick: 0, kind: 'chord', text: 'F♯m7/C♯' });
     expect(again.value.score.directions).toContainEqual({ tick: 0, kind: 'rehearsal', text: 'A' });
+    // A slide leads to the next note of its voice and is a slide again when the file is read.
+    const slid = slideTargetOf(score.notes, score.notes[0]!);
+    expect(again.value.score.slides.length).toBe(score.slides.length + (slid ? 1 : 0));
+    expect(out.match(/<wavy-line type="start"/g)?.length).toBeGreaterThan(0);
   });
 
   it('is read back by musicxml-io with the same notes, fingers, strings, frets and letters', () => {

@@ -30,6 +30,7 @@ const SIZES: Readonly<Record<MarkKind, number>> = {
   touch: 1.3,
   damp: 1,
   expression: 1.45,
+  remark: 1.35,
   guide: 1,
 };
 const LINES: Readonly<Record<MarkState, number>> = { pencil: 0.09, ink: 0.19, printed: 0.1 };
@@ -88,7 +89,11 @@ const isStroke = ({ kind, text }: PlacedMark) => kind === 'pluck' && (text === '
 
 /** Letters of the right hand are italic whoever wrote them. */
 const isSlanted = ({ kind, state }: PlacedMark) =>
-  kind === 'pluck' || kind === 'touch' || kind === 'expression' || (kind === 'finger' && state === 'pencil');
+  kind === 'pluck' ||
+  kind === 'touch' ||
+  kind === 'expression' ||
+  kind === 'remark' ||
+  (kind === 'finger' && state === 'pencil');
 
 function guide({ line, box }: PlacedMark, { fill, unit, y }: Pen): string {
   const at = line ?? { x1: box.x, y1: y, x2: box.x + box.width, y2: y };
@@ -127,9 +132,12 @@ function damp({ text }: PlacedMark, { x, y, unit, fill }: Pen): string {
   return `${ring(0.4)}${text === 'all' ? ring(0.22) : ''}<path d="${cross}" fill="none" stroke="${fill}" stroke-width="${n(0.13 * unit)}"/>`;
 }
 
+/** From the middle of a box to the line of its text; words have heads and tails. In parts of their size. */
+const DROPS: Readonly<Partial<Record<MarkKind, number>>> = { pluck: 0.24, expression: 0.255, remark: 0.255 };
+
 /** Digits and small letters sit a little above the middle of their line. */
 function text({ kind, text }: PlacedMark, { x, y, size, unit, drawing }: Pen): string {
-  const drop = (kind === 'pluck' ? 0.24 : 0.325) * size;
+  const drop = (DROPS[kind] ?? 0.325) * size;
   const isCleared = NUMERALS.includes(kind);
   const { paper } = drawing.colours;
   const field =

@@ -56,6 +56,7 @@ export function placeMarks(
     byKind('damp'),
     byKind('expression'),
     byKind('barre', 'position', 'touch'),
+    byKind('remark'),
   ];
   return [...numerals, ...guides, ...placeRows({ page, index, noteOf, scale }, byRow, solid)];
 }

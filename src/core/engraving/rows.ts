@@ -96,11 +96,11 @@ interface Stacked {
 }
 
 /** What holds for a while begins at its note, not over the middle of it. */
-const HELD: readonly MarkKind[] = ['barre', 'position'];
+const HELD: readonly MarkKind[] = ['barre', 'position', 'remark'];
 
 /** Marks of one moment stand over each other in the order of their notes, the one nearest the staff first. */
 function stacksOf(marks: readonly Mark[], setting: Setting): Stacked[][] {
-  const { page, noteOf, scale } = setting;
+  const { page, index, noteOf, scale } = setting;
   const columns: { readonly noteX: number; readonly stack: Stacked[] }[] = [];
   const ordered = [...marks].sort((a, b) => noteOf.get(b.uid)!.y - noteOf.get(a.uid)!.y);
   for (const mark of ordered) {
@@ -108,7 +108,7 @@ function stacksOf(marks: readonly Mark[], setting: Setting): Stacked[][] {
     const size = sizeOf(mark, page.staffSpace, scale);
     const known = columns.find((column) => Math.abs(column.noteX - note.x) < ONE_MOMENT * page.staffSpace);
     const own = HELD.includes(mark.kind) ? note.x : note.x + note.width / 2 - size.width / 2;
-    const x = known ? known.stack[0]!.x : own;
+    const x = Math.min(known ? known.stack[0]!.x : own, page.systems[index]!.right - size.width);
     const stacked = { mark, x, size, lineTo: lineEnd(mark, x + size.width, setting) };
     if (known) known.stack.push(stacked);
     else columns.push({ noteX: note.x, stack: [stacked] });

@@ -11,7 +11,8 @@ const SIZES: Readonly<Record<MarkKind, { readonly width: number; readonly height
   position: { width: 0.62, height: 1.2 },
   touch: { width: 0.5, height: 1.2 },
   damp: { width: 1.3, height: 1.3 },
-  expression: { width: 0.66, height: 1.3 },
+  expression: { width: 0.66, height: 1.5 },
+  remark: { width: 0.62, height: 1.42 },
   /** A dash before a numeral, where there is no room for a line from the other one. */
   guide: { width: 0.48, height: 0.2 },
 };
@@ -24,7 +25,7 @@ export const GAP = 0.18;
 export const ROW_GAP = 0.3;
 
 /** Roman numerals and what stands before them are as wide as they are long. */
-const LONG: readonly MarkKind[] = ['barre', 'position', 'touch', 'expression'];
+const LONG: readonly MarkKind[] = ['barre', 'position', 'touch', 'expression', 'remark'];
 
 /** Square brackets around what came with the file. */
 const BRACKETS = 0.7;

@@ -12,6 +12,10 @@ interface Value {
   /** Inner markup of a direction, or of `articulations`. */
   readonly direction?: string;
   readonly articulation?: string;
+  /** Inner markup of `ornaments`. */
+  readonly ornament?: string;
+  /** A line to the next note of the voice. */
+  readonly slide?: true;
 }
 
 interface Row {
@@ -26,6 +30,8 @@ const dynamic = (sign: string, words: string): Value => ({
   direction: `<dynamics><${sign}/></dynamics>`,
 });
 const spoken = (sign: string, words = sign): Value => ({ sign, words, direction: `<words>${sign}</words>` });
+
+const wavy = (type: 'start' | 'stop') => `<wavy-line type="${type}"/>`;
 
 export const EXPRESSIONS = {
   dynamic: {
@@ -47,7 +53,14 @@ export const EXPRESSIONS = {
       held: { sign: '–', words: 'held', articulation: '<tenuto/>' },
     },
   },
-  gesture: { below: false, values: { vibrato: spoken('vibr.', 'vibrato'), slide: spoken('slide') } },
+  gesture: {
+    below: false,
+    values: {
+      // A wavy line is what the format has for vibrato: "Wavy lines are one way to indicate trills and vibrato."
+      vibrato: { sign: 'vibr.', words: 'vibrato', ornament: wavy('start') + wavy('stop') },
+      slide: { sign: 'slide', words: 'slide', slide: true },
+    },
+  },
   colour: {
     below: false,
     values: {

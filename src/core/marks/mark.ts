@@ -14,6 +14,7 @@ export type MarkKind =
   | 'damp'
   | 'touch'
   | 'expression'
+  | 'remark'
   | 'unplanned';
 
 export interface Mark {

@@ -108,6 +108,7 @@ function isSigned({ kind, uid }: Mark, signs: Signs): boolean {
     case 'damp':
     case 'touch':
     case 'expression':
+    case 'remark':
     case 'unplanned':
       return true;
     default:

@@ -49,6 +49,8 @@ export function markText({ kind, text }: Pick<Mark, 'kind' | 'text'>): string {
       return text === 'all' ? 'damp all strings' : 'damp the string';
     case 'unplanned':
       return 'no finger';
+    case 'remark':
+      return `remark: ${text}`;
     case 'expression':
       return text;
     case 'pluck':

@@ -14,6 +14,8 @@ export interface NoteCorrection {
   readonly staccato?: boolean;
   /** Whether the left hand plays it, slurred from the note before it in its voice. */
   readonly slur?: boolean;
+  /** Whether the finger slides from here to the next note of the voice. */
+  readonly slideOn?: boolean;
   /** How the right hand plays its chord. */
   readonly effect?: string;
   /** Not played at all: the teacher's way out where no hand can play everything. */

@@ -10,7 +10,12 @@
   import ImportResults from '$lib/components/shelf/ImportResults.svelte';
   import { isFound, type Order, ORDERS, sorted } from '$lib/components/shelf/order';
   import { changePiece, type PieceChanges } from '$lib/client/pieces';
-  import { importFile, importFiles, type ImportResult } from '$lib/components/shelf/importFiles';
+  import {
+    importAsNewer,
+    importFile,
+    importFiles,
+    type ImportResult,
+  } from '$lib/components/shelf/importFiles';
 
   let { data } = $props();
   let query = $state('');
@@ -59,6 +64,14 @@
   async function takePart(file: File, part: number) {
     results = [...results, await importFile(file, { part })];
     await refresh();
+  }
+
+  /** The copy goes only when its file has been taken in elsewhere. */
+  async function takeAsNewer(copy: ImportResult & { kind: 'imported' }, pieceId: string) {
+    const result = await importAsNewer(copy.file, pieceId);
+    results =
+      result.kind === 'newer' ? results.map((one) => (one === copy ? result : one)) : [...results, result];
+    if (result.kind === 'newer') await change(copy.piece.id, { removed: true });
   }
 
   /** While pages and plans are made, the shelf looks again until all are there. */
@@ -147,6 +160,7 @@
     dismiss={() => (results = [])}
     importPart={(file, part) => void takePart(file, part)}
     remove={(id) => void change(id, { removed: true })}
+    asNewer={(result, pieceId) => void takeAsNewer(result, pieceId)}
   />
   {#if problem}<p role="alert" class="text-error mb-4 text-sm">{problem}</p>{/if}
   {#if data.removed.length > 0}

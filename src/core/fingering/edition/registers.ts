@@ -155,6 +155,7 @@ export function correctionsOf(registers: Registers): Corrections {
   const bars = new Map<string, BarCorrection>();
   let piece: Corrections['piece'] = {};
   for (const { target, attribute, value } of listRegisters(registers)) {
+    if (isSlide({ target, attribute, value })) notes.set(target, { ...notes.get(target), slideOn: true });
     if (!isCorrection(attribute)) continue;
     const read = readValue(attribute, value);
     if (target === PIECE) piece = { ...piece, [attribute]: read };
@@ -163,6 +164,9 @@ export function correctionsOf(registers: Registers): Corrections {
   }
   return { notes, bars, piece };
 }
+
+/** A slide is said like vibrato, but the hand has to do it: the plan knows of it. */
+const isSlide = ({ attribute, value }: Register): boolean => attribute === 'gesture' && value === 'slide';
 
 function readValue(attribute: Attribute, value: NonNullable<Value>) {
   if (attribute === 'pitch') return maybePitch(String(value));
@@ -173,7 +177,11 @@ function readValue(attribute: Attribute, value: NonNullable<Value>) {
 /** The corrections that change the score itself, as a text that is equal when they are. */
 export function scoreCorrectionsKey(registers: Registers): string {
   return listRegisters(registers)
-    .filter(({ attribute }) => isCorrection(attribute) && attribute !== 'chord' && attribute !== 'form')
+    .filter(
+      (one) =>
+        isSlide(one) ||
+        (isCorrection(one.attribute) && one.attribute !== 'chord' && one.attribute !== 'form'),
+    )
     .map(({ target, attribute, value }) => `${target} ${attribute} ${JSON.stringify(value)}`)
     .sort()
     .join('\n');

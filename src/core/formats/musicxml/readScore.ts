@@ -13,6 +13,7 @@ import {
 import { fail, ok, type Result } from '../../result';
 import { type Corrections, NO_CORRECTIONS } from '../../score/corrections';
 import { readSlurs, type SlurReading } from '../../score/ligados';
+import { withSlideCorrections } from '../../score/slideCorrections';
 import { withSlurCorrections } from '../../score/slurCorrections';
 import type { NoteSpan, Score, ScoreNote } from '../../score/model';
 import type { Assumption, Notice } from '../../score/reading';
@@ -177,7 +178,11 @@ function settle(
     notes,
     slurs,
     ligados: withSlurCorrections(notes, slurReading.ligados, noteCorrections),
-    slides: pairSpans(events.notes, 'slideStarts', 'slideStops'),
+    slides: withSlideCorrections(
+      notes,
+      pairSpans(events.notes, 'slideStarts', 'slideStops'),
+      noteCorrections,
+    ),
     keys: events.keys,
     metres: events.metres,
     tempos,

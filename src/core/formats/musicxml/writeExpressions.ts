@@ -1,5 +1,6 @@
-/** Loudness, articulation and words of a note, inserted into the document. Source: MusicXML 4.0, `direction`, `articulations`. */
+/** Loudness, articulation, slides and words of a note, inserted into the document. Source: MusicXML 4.0, `direction`, `notations`. */
 import { type Expression, EXPRESSIONS, expressionValue } from '../../marks/expressions';
+import { slideTargetOf } from '../../score/slideCorrections';
 import { uidsOf } from './readEvents';
 import type { ScoreDocument } from './readScore';
 import type { Splice } from './splice';
@@ -20,9 +21,31 @@ export function expressionSplices(
       ...(value.direction
         ? [insertion(startOfChord(document.part, note), directionOf(one, value.direction))]
         : []),
-      ...(value.articulation ? [articulationOf(note, value.articulation)] : []),
+      ...(value.articulation
+        ? [notationOf(note, `<articulations>${value.articulation}</articulations>`)]
+        : []),
+      ...(value.ornament ? [notationOf(note, `<ornaments>${value.ornament}</ornaments>`)] : []),
+      ...(value.slide ? slideSplices(document, noteOf, one.uid) : []),
     ];
   });
+}
+
+/** Of the six numbers that version 3.0 has those that files hardly use; slides of two voices may lie over each other. */
+const FIRST_SLIDE_NUMBER = 4;
+const SLIDE_NUMBERS = 3;
+
+function slideSplices(
+  { score }: ScoreDocument,
+  noteOf: ReadonlyMap<string, XmlElement>,
+  uid: string,
+): readonly Splice[] {
+  const from = score.notes.find((note) => note.uid === uid);
+  const to = from && slideTargetOf(score.notes, from);
+  const [start, stop] = [noteOf.get(uid), to && noteOf.get(to.uid)];
+  if (!start || !stop) return [];
+  const number = FIRST_SLIDE_NUMBER + (score.notes.indexOf(from!) % SLIDE_NUMBERS);
+  const end = (type: string) => `<slide type="${type}" number="${number}" line-type="solid"/>`;
+  return [notationOf(start, end('start')), notationOf(stop, end('stop'))];
 }
 
 const insertion = (at: number, insert: string): Splice => ({ at, remove: 0, insert });
@@ -31,5 +54,5 @@ const directionOf = ({ attribute }: Expression, content: string): string =>
   `<direction placement="${EXPRESSIONS[attribute].below ? 'below' : 'above'}"><direction-type>${content}</direction-type></direction>`;
 
 /** In notations of its own: a note may have several. */
-const articulationOf = (note: XmlElement, sign: string): Splice =>
-  insertion(afterNotationsPlace(note), `<notations><articulations>${sign}</articulations></notations>`);
+const notationOf = (note: XmlElement, inner: string): Splice =>
+  insertion(afterNotationsPlace(note), `<notations>${inner}</notations>`);

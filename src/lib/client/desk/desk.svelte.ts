@@ -22,6 +22,7 @@ import type { Mark } from '$core/marks/mark';
 import { dampMarks } from '$core/marks/dampMarks';
 import { expressionMarks } from '$core/marks/expressions';
 import { inkedMarks, type PlainMarks, plainMarks } from '$core/marks/marksOf';
+import { remarkMarks } from '$core/marks/remarks';
 import { shownMarks } from '$core/marks/shown';
 import { type Density, DENSITIES, PLAIN_MARKS } from '$core/marks/style';
 import { Planning } from './planning.svelte';
@@ -50,6 +51,8 @@ export class Desk {
   tab = $state<DeskTab>('note');
   /** The last step of a walk that was asked for; whoever shows the walk takes it. */
   walked = $state.raw<{ readonly by: 1 | -1 } | null>(null);
+  /** Whether a remark to the bar is being written. */
+  remarking = $state(false);
   lanesShown = $state(true);
   boardShown = $state(false);
   /** Leaves for the copy; whoever shows the desk knows how. */
@@ -85,6 +88,7 @@ export class Desk {
           ...inkedMarks(this.plain, this.session.ink),
           ...dampMarks(this.session.damps, this.planning.roles),
           ...expressionMarks(this.session.expressions, this.planning.roles),
+          ...(this.planning.score ? remarkMarks(this.session.remarks, this.planning.score) : []),
         ]
       : [],
   );
@@ -384,6 +388,15 @@ export class Desk {
 
   toggleLanes(): void {
     this.lanesShown = !this.lanesShown;
+  }
+
+  /** What the teacher says of bars, by their index. */
+  get remarks(): readonly (readonly [number, string])[] {
+    const { remarks } = this.session;
+    return (this.planning.score?.measures ?? []).flatMap(({ uid, index }) => {
+      const words = remarks.get(uid);
+      return words === undefined ? [] : [[index, words] as const];
+    });
   }
 
   /** The proposed slur that begins or ends at the selected note. */

@@ -14,6 +14,7 @@ import {
   listRegisters,
   dampsOf,
   expressionsOf,
+  remarksOf,
   markStyleOf,
   showingOf,
   NO_REGISTERS,
@@ -60,6 +61,7 @@ export class EditionSession {
   readonly markStyle = $derived(JSON.parse(this.markStyleText) as MarkStyle);
   readonly damps = $derived(dampsOf(this.registers));
   readonly expressions = $derived(expressionsOf(this.registers));
+  readonly remarks = $derived(remarksOf(this.registers));
   readonly showing = $derived(showingOf(this.registers));
   readonly corrections: readonly Register[] = $derived(
     listRegisters(this.registers).filter(({ attribute }) => isCorrection(attribute)),

@@ -32,6 +32,7 @@
   import NotePanel from './NotePanel.svelte';
   import OvertakenPanel from './OvertakenPanel.svelte';
   import Palette from './Palette.svelte';
+  import RemarkPanel from './RemarkPanel.svelte';
   import RangePanel from './RangePanel.svelte';
   import SaveState from './SaveState.svelte';
   import StrokesPanel from './StrokesPanel.svelte';
@@ -109,10 +110,11 @@
       plan !== null && plan.lowerBound === plan.cost && plan.notes.every(({ string }) => string !== null)
     );
   });
-  const barUid = $derived.by(() => {
+  const measure = $derived.by(() => {
     const here = noteOf.get(desk.selection.uid ?? '');
-    return here ? desk.planning.score?.measures[here.measureIndex]?.uid : undefined;
+    return here && desk.planning.score?.measures[here.measureIndex];
   });
+  const barUid = $derived(measure?.uid);
 
   function onkeydown(event: KeyboardEvent) {
     if (help || palette || isTyping(event.target) || event.defaultPrevented) return;
@@ -148,6 +150,7 @@
       .exportAs(kind, desk.session.markStyle, {
         damps: [...desk.session.damps],
         expressions: desk.session.expressions,
+        remarks: desk.remarks,
       })
       .catch((error: Error) => {
         desk.notice = error.message;
@@ -334,6 +337,16 @@
       <DeskTabs {desk} noticed={noticed.size > 0 || !!desk.planning.score?.notices.length} />
       {#if desk.selection.range && desk.planning.score}
         <RangePanel {desk} score={desk.planning.score} />
+      {/if}
+      {#if measure}<RemarkPanel {desk} {measure} />{/if}
+      {#if tab === 'note' && desk.findings.length > 0 && !desk.planning.busy}
+        <button
+          class="btn btn-xs btn-ghost -my-3 justify-start self-start font-normal"
+          data-testid="to-findings"
+          onclick={() => desk.selection.moveToFinding(1)}
+          >{desk.findings.length === 1 ? 'One finding' : `${desk.findings.length} findings`}: to the next
+          <kbd class="kbd kbd-xs">n</kbd></button
+        >
       {/if}
       {#if tab === 'steps' && desk.planning.score && desk.planning.plan}
         <WalkPanel

@@ -94,6 +94,30 @@
     <p class="text-sm leading-snug" data-testid="departure">{words}</p>
   {/each}
 
+  <!-- Letters before the table: they are one row and stay in sight however much the left hand has to say. -->
+  {#if (choices?.right.length ?? 0) > 0}
+    <div>
+      <p class="mb-1 text-xs">Right hand{choices!.exact ? '' : ', on these strings'}</p>
+      <div class="flex gap-1.5" data-testid="letters">
+        {#each choices!.right as choice, rank (choice.pluck)}
+          <button
+            class="border-base-300 flex flex-1 cursor-pointer items-baseline justify-center gap-1.5 rounded border px-1.5 py-0.5 {choice.pluck ===
+            note.pluck
+              ? 'bg-base-200 border-base-content/60'
+              : ''}"
+            aria-pressed={choice.pluck === note.pluck}
+            onclick={() => pluck(choice.pluck)}
+          >
+            <span class="font-serif text-lg leading-none italic">{choice.pluck}</span>
+            <span class="text-xs tabular-nums">{effort(choice, rank)}</span>
+          </button>
+        {/each}
+      </div>
+    </div>
+  {:else if choices}
+    <p class="text-xs">Right hand: slurred, not plucked.</p>
+  {/if}
+
   <table class="w-full text-sm" data-testid="candidates" data-exact={choices?.exact ? 'yes' : undefined}>
     <caption class="mb-1 text-left text-xs">Left hand: finger, string, position, extra effort</caption>
     <tbody>
@@ -148,35 +172,13 @@
     </div>
   {/if}
 
-  {#if (choices?.right.length ?? 0) > 0}
-    <div>
-      <p class="mb-1 text-xs">Right hand{choices!.exact ? '' : ', on these strings'}</p>
-      <div class="flex gap-1.5" data-testid="letters">
-        {#each choices!.right as choice, rank (choice.pluck)}
-          <button
-            class="border-base-300 flex-1 cursor-pointer rounded border px-2 py-1 text-center {choice.pluck ===
-            note.pluck
-              ? 'bg-base-200 border-base-content/60'
-              : ''}"
-            aria-pressed={choice.pluck === note.pluck}
-            onclick={() => pluck(choice.pluck)}
-          >
-            <span class="font-serif text-lg leading-none italic">{choice.pluck}</span>
-            <span class="block text-xs tabular-nums">{effort(choice, rank)}</span>
-          </button>
-        {/each}
-      </div>
-      {#each choices!.right
-        .filter((choice) => letterWords(choice) !== '')
-        .slice(0, 3) as choice (choice.pluck)}
-        <p class="mt-1 text-xs leading-snug opacity-80">
-          <span class="font-serif italic">{choice.pluck}</span>: {letterWords(choice)}
-        </p>
-      {/each}
-    </div>
-  {:else if choices}
-    <p class="text-xs">Right hand: slurred, not plucked.</p>
-  {/if}
+  {#each (choices?.right ?? [])
+    .filter((choice) => letterWords(choice) !== '')
+    .slice(0, 3) as choice (choice.pluck)}
+    <p class="text-xs leading-snug opacity-80">
+      <span class="font-serif italic">{choice.pluck}</span>: {letterWords(choice)}
+    </p>
+  {/each}
 
   <p class="text-xs leading-relaxed opacity-80">
     <kbd class="kbd kbd-xs">0</kbd>–<kbd class="kbd kbd-xs">4</kbd> finger,

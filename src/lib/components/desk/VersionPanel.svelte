@@ -4,7 +4,7 @@
   import type { DeskOpening } from '$lib/client/desk/stored';
   import { sendFile } from '$lib/client/sendFile';
   import { takenSchema } from '$lib/takenMarks';
-  import { versionReportSchema } from '$lib/versionReport';
+  import { newerFileText, versionReportSchema } from '$lib/versionReport';
 
   interface Props {
     opening: DeskOpening;
@@ -31,8 +31,7 @@
 
   const sendNewer = (file: File | undefined) =>
     send(`/api/pieces/${piece.id}/versions`, file, (body) => {
-      const made = versionReportSchema.parse(body);
-      told = `Taken in: ${made.carried} marks carried over, ${made.check.length} to check, ${made.lost.length} without a note.`;
+      told = newerFileText(versionReportSchema.parse(body));
       void invalidateAll();
     });
 

@@ -11,8 +11,10 @@
     importPart: (file: File, part: number) => void;
     /** Takes a second copy away again. */
     remove: (pieceId: string) => void;
+    /** Takes the file as the newer one of another piece, and the copy that it made away. */
+    asNewer: (result: Extract<ImportResult, { kind: 'imported' }>, pieceId: string) => void;
   }
-  let { results, expected, busy, cancel, dismiss, importPart, remove }: Props = $props();
+  let { results, expected, busy, cancel, dismiss, importPart, remove, asNewer }: Props = $props();
 
   const otherParts = (result: Extract<ImportResult, { kind: 'imported' }>) =>
     result.piece.parts.filter((part) => part.index !== result.piece.partIndex && part.notes > 0);
@@ -48,6 +50,17 @@
                   >
                 </span>
               {/if}
+              {#if result.piece.sameTitle.length > 0}
+                <span class="mt-1 block" data-testid="same-title">
+                  Of this title there is another file here:
+                  {#each result.piece.sameTitle as one (one.id)}
+                    <a class="link mr-2" href="/desk/{one.id}">open “{one.title}”</a>
+                    <button class="btn btn-xs mr-2" onclick={() => asNewer(result, one.id)}
+                      >This is its newer file: keep its fingering</button
+                    >
+                  {/each}
+                </span>
+              {/if}
               {#if otherParts(result).length > 0}
                 <span class="mt-1 block">
                   Also in the score:
@@ -58,6 +71,12 @@
                   {/each}
                 </span>
               {/if}
+            </span>
+          {:else if result.kind === 'newer'}
+            <span class="text-success font-medium">Newer file</span>
+            <span>
+              {result.file.name}. {result.message}
+              <a class="link ml-2" href="/desk/{result.pieceId}">open on the desk</a>
             </span>
           {:else}
             <span class="text-error font-medium">Refused</span>

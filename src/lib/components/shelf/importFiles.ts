@@ -1,6 +1,7 @@
 /** Sends files to the shelf one after the other: a result for each, and a way to stop. */
 import { z } from 'zod';
 import { sendFile } from '$lib/client/sendFile';
+import { newerFileText, versionReportSchema } from '$lib/versionReport';
 
 const imported = z.object({
   id: z.uuid(),
@@ -8,12 +9,15 @@ const imported = z.object({
   partIndex: z.int(),
   /** Pieces that were made of the same file before. */
   same: z.array(z.object({ id: z.uuid(), title: z.string() })).default([]),
+  /** Pieces of that title from another file. */
+  sameTitle: z.array(z.object({ id: z.uuid(), title: z.string() })).default([]),
 });
 
 export type Imported = z.infer<typeof imported>;
 
 export type ImportResult =
   | { readonly kind: 'imported'; readonly file: File; readonly piece: Imported }
+  | { readonly kind: 'newer'; readonly file: File; readonly pieceId: string; readonly message: string }
   | { readonly kind: 'refused'; readonly file: File; readonly message: string };
 
 export async function importFiles(
@@ -37,4 +41,11 @@ export async function importFile(
   const piece = imported.safeParse(answer.body);
   if (piece.success) return { kind: 'imported', file, piece: piece.data };
   return { kind: 'refused', file, message: 'The server’s answer could not be read; reload the shelf.' };
+}
+
+/** The file as the newer one of a piece that is here already. */
+export async function importAsNewer(file: File, pieceId: string): Promise<ImportResult> {
+  const answer = await sendFile(`/api/pieces/${pieceId}/versions`, file);
+  if (answer.kind === 'refused') return { kind: 'refused', file, message: answer.message };
+  return { kind: 'newer', file, pieceId, message: newerFileText(versionReportSchema.parse(answer.body)) };
 }

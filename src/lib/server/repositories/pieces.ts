@@ -137,6 +137,25 @@ export async function listSameFile(
   return rows;
 }
 
+/**
+ * Other pieces of the studio with the title of this one, made of another file: this may be their newer one.
+ * @throws DatabaseError when the statement fails: the transaction is undone
+ */
+export async function listSameTitle(
+  tx: Transaction,
+  pieceId: string,
+  source: Uint8Array,
+): Promise<readonly { readonly id: string; readonly title: string }[]> {
+  const { rows } = await tx.query<{ id: string; title: string }>(
+    `SELECT p.id, p.title FROM pieces mine JOIN pieces p ON lower(p.title) = lower(mine.title) AND p.id <> mine.id
+     JOIN score_versions v ON v.studio_id = p.studio_id AND v.piece_id = p.id AND v.number = p.current_version
+     WHERE mine.id = $1 AND p.removed_at IS NULL AND sha256(v.source) <> sha256($2)
+     ORDER BY p.created_at LIMIT 3`,
+    [pieceId, Buffer.from(source)],
+  );
+  return rows;
+}
+
 /** @throws DatabaseError when the statement fails: the transaction is undone */
 export async function insertPiece(
   tx: Transaction,

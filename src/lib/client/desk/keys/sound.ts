@@ -13,6 +13,14 @@ const EXPRESSION_NAMES: Readonly<Record<ExpressionId, string>> = {
 };
 
 export const SOUND: readonly Shortcut[] = [
+  {
+    keys: ['R'],
+    shift: true,
+    group: 'sound',
+    shown: 'Shift r',
+    does: 'a remark to the bar, in words',
+    run: (desk) => (desk.remarking = true),
+  },
   // Found by name: there are more of them than keys.
   ...EXPRESSION_IDS.flatMap((attribute) => [
     ...Object.entries(EXPRESSIONS[attribute].values).map(([value, { sign, words }]): Shortcut => ({
