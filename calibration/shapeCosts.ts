@@ -36,6 +36,7 @@ const SETTING: HandSetting = {
 const UNMARKED = {
   manner: 'plain' as const,
   unhurried: false,
+  inMove: null,
   voice: '1',
   midi: 0,
   touch: null,

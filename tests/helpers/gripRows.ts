@@ -1,6 +1,6 @@
 /** Grips in the integer program: what lies together, what of it is placed anew, what is let go with it. */
 import { priceOf } from '../../src/core/fingering/left/rules/ledger';
-import { UNHURRIED_REGRIP } from '../../src/core/fingering/left/rules/shares';
+import { MOVED_REGRIP, UNHURRIED_REGRIP } from '../../src/core/fingering/left/rules/shares';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import { isSilent } from '../../src/core/fingering/problem/strike';
@@ -31,7 +31,7 @@ export function laidTogether(
 
 /** Slow notes are taken anew at ease. */
 const shareOf = ({ strikes }: Pick<FingeringProblem, 'strikes'>, strike: number) =>
-  strikes[strike]!.unhurried ? UNHURRIED_REGRIP : 1;
+  strikes[strike]!.inMove === 'moves' ? MOVED_REGRIP : strikes[strike]!.unhurried ? UNHURRIED_REGRIP : 1;
 
 /** What is placed at a moment in any case: struck and lying nowhere before, or laid. */
 const isFresh = ({ struck, taken, laid }: Moment, strike: number) =>

@@ -1,5 +1,6 @@
 /** The hand of the integer program: a path over the places where it can stay. */
 import { priceOf } from '../../src/core/fingering/left/rules/ledger';
+import { SQUEEZED_IN_FIGURE } from '../../src/core/fingering/left/rules/shares';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import { isPlaced, wholeNow } from './gripRows';
@@ -102,13 +103,15 @@ function reaching(
   { name, low, high, anchor }: Stand,
   placed: readonly Column[],
 ) {
-  const { weights } = problem;
+  const { weights, strikes } = problem;
+  const inFigure = moment.struck.every((strike) => strikes[strike]!.manner === 'figure');
+  const share = inFigure ? SQUEEZED_IN_FIGURE : 1;
   for (const column of placed) {
     const off = anchor === null ? 0 : low - anchor;
     const { finger } = column.place;
     const opens = finger === 1 ? off < 0 : finger === 4 && off > 0;
     const behindAtNut = anchor === 1 && off === -1;
-    const squeezed = anchor === null ? Math.max(0, 1 - high) : behindAtNut ? 1 / 4 : Math.abs(off);
+    const squeezed = share * (anchor === null ? Math.max(0, 1 - high) : behindAtNut ? 1 / 4 : Math.abs(off));
     const cost = opens ? priceOf(weights, 'opening', Math.abs(off)) : priceOf(weights, 'squeeze', squeezed);
     if (cost === 0) continue;
     // Once, however many notes are placed.
@@ -180,6 +183,10 @@ function standWays(
 
 const code = (fret: number) => (fret < 0 ? `m${-fret}` : `${fret}`);
 
-/** The frets that the hand comes up. */
-const wayCost = ({ weights }: FingeringProblem, from: Stand, to: Stand): number =>
-  to.anchor === 0 ? 0 : priceOf(weights, 'position', Math.max(0, nearest(to) - Math.max(1, farthest(from))));
+/** The frets that the hand comes up: between its ends, each three tenths of its width towards the middle. */
+function wayCost({ weights }: FingeringProblem, from: Stand, to: Stand): number {
+  if (to.anchor === 0) return 0;
+  const inwards = (stand: Stand) => 0.3 * (farthest(stand) - nearest(stand));
+  const start = from.heldAt < 0 ? 1 : farthest(from) - inwards(from);
+  return priceOf(weights, 'position', Math.max(0, nearest(to) + inwards(to) - start));
+}

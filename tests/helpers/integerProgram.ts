@@ -23,7 +23,7 @@ import {
 import type { Ink } from '../../src/core/fingering/problem/ink';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
-import { isSilent } from '../../src/core/fingering/problem/strike';
+import { areApart, isSilent } from '../../src/core/fingering/problem/strike';
 import { pairOf } from '../../src/core/instrument/handProfile';
 import { gripsWhole, isPlaced, laidTogether, stopsSomething, wholeGrips, wholeNow } from './gripRows';
 import { handWays } from './handPath';
@@ -330,7 +330,8 @@ function linkPrice(problem: FingeringProblem, a: Column, b: Column, next: Moment
     chargeLineFinger(p, q, false, manner, bill);
     if (role === 'melody') chargeLine(p, q, midi - from.midi, manner, bill);
   }
-  const sounds = from.writtenEndTicks >= next.tick && from.midi === midi;
+  const apart = areApart(from, problem.strikes[b.strike]!);
+  const sounds = from.writtenEndTicks >= next.tick && from.midi === midi && !apart;
   const again = sounds || a.strike === b.strike || continues === a.strike;
   const byAnother = sounds && from.voice !== voice;
   if (again && !(byAnother && p.string !== q.string)) {

@@ -31,10 +31,11 @@ export function ringingBrokenChords(
   { fits, isOpen }: Holding,
 ): Strike[] {
   const changed = new Map<number, Partial<Strike>>();
-  let grips = 0;
-  const parts = brokenChords(strikes, measures, ticksPerQuarter)
+  let grips = Math.max(0, ...strikes.map(({ grip }) => (grip ?? -1) + 1));
+  const ungripped = strikes.filter(({ inMove }) => inMove === null);
+  const parts = brokenChords(ungripped, measures, ticksPerQuarter)
     .flatMap((chord) => partsThatFit(chord, { fits, isOpen }))
-    .map((chord, k, all) => withItsBass(chord, all[k - 1] ?? null, strikes, measures, isOpen));
+    .map((chord, k, all) => withItsBass(chord, all[k - 1] ?? null, ungripped, measures, isOpen));
   parts.forEach((part, k) => {
     for (const [index, change] of ringing(part, parts[k + 1] ?? null, { measures, grip: grips, isOpen }))
       changed.set(index, change);

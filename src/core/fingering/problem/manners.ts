@@ -10,6 +10,9 @@ import type { Manner, Strike } from './strike';
 /** Below so many ms a note the colour of strings fades. */
 const QUICK_MS = 250;
 
+/** Quicker notes inside a slow melody are sung as any others. Handbook 13: about 400 ms a note and more. */
+const SLOW_MS = 350;
+
 /** A note that lasts longer leaves the hand time. From memory. */
 const UNHURRIED_MS = 600;
 
@@ -25,6 +28,8 @@ export function withManners(
   const drones = dronesAmong(strikes, figures, (midi) =>
     STRINGS.some((string) => openMidi(tuning, string) === midi),
   );
+  // What stays in a figure that moves is a drone, what moves in it is none.
+  const isDrone = ({ index, inMove }: Strike) => (inMove === null ? drones.has(index) : inMove === 'stays');
   const msBetween = (from: Strike, to: Strike) => clock(to.onsetTicks) - clock(from.onsetTicks);
   const sung = strikes.map((strike) => {
     const before = strike.lineFrom === null ? null : strikes[strike.lineFrom]!;
@@ -36,16 +41,19 @@ export function withManners(
     const manner = mannerOf(textureOf.get(strike.index) ?? 'mixed', pace);
     return {
       ...strike,
-      manner: drones.has(strike.index) ? 'drone' : manner,
+      manner: isDrone(strike) ? 'drone' : manner,
       unhurried: clock(strike.writtenEndTicks) - clock(strike.onsetTicks) > UNHURRIED_MS,
     } as const;
   });
   const parallels = parallelsAmong(sung);
-  return sung.map((strike) => ({ ...strike, parallelFrom: parallels.get(strike.index) ?? null }));
+  return sung.map((strike) => ({
+    ...strike,
+    parallelFrom: parallels.get(strike.index) ?? strike.parallelFrom,
+  }));
 }
 
 function mannerOf(texture: Texture, paceMs: number): Manner {
   if (FIGURES.has(texture)) return 'figure';
-  if (texture === 'slowMelody') return 'slow';
+  if (texture === 'slowMelody' && paceMs >= 300) return 'slow';
   return paceMs < QUICK_MS ? 'quick' : 'plain';
 }

@@ -10,7 +10,7 @@ const MOST_APART = 2;
 const LEAST_MOVES = 2;
 
 /** Of two voices that move together: minor and major thirds, sixths, octaves and tenths. */
-const INTERVALS: ReadonlySet<number> = new Set([3, 4, 8, 9, 12, 15, 16]);
+export const INTERVALS: ReadonlySet<number> = new Set([3, 4, 8, 9, 12, 15, 16]);
 
 interface Move {
   readonly from: readonly Strike[];

@@ -41,7 +41,9 @@ export interface Strike {
   readonly ornamented: boolean;
   /** The strike before it in the same line. */
   readonly lineFrom: number | null;
-  /** Of thirds, sixths or chords that move together: the note that it comes from. */
+  /** Of a figure that is moved along the neck: whether it moves or stays; null elsewhere. */
+  readonly inMove: 'moves' | 'stays' | null;
+  /** Of thirds, sixths, chords or shapes that move together: the note that it comes from. */
   readonly parallelFrom: number | null;
   /** How it is sung: how much an open string, or another one, would stand out. */
   readonly manner: Manner;
@@ -60,7 +62,11 @@ export const isSilent = ({ grip, onsetTicks, writtenEndTicks }: Strike, tick: nu
 
 /** One pitch that comes again in its voice: the hand had better leave it as it is. Another voice strikes it for itself. */
 export const isSameAgain = (before: Strike, after: Strike): boolean =>
-  before.midi === after.midi && before.voice === after.voice;
+  before.midi === after.midi && before.voice === after.voice && !areApart(before, after);
+
+/** Of a figure that is moved along the neck one note moves and the other stays: never the same, though of one pitch. */
+export const areApart = (one: Strike, other: Strike): boolean =>
+  one.inMove !== null && other.inMove !== null && one.inMove !== other.inMove;
 
 /** Up to a whole tone is a step, more is a leap. */
 export const STEP_SEMITONES = 2;

@@ -2,6 +2,7 @@
 import { placesSounding, placesTouching, type TouchPlace } from '../../instrument/harmonics';
 import { type Tuning, tuningOrThrow } from '../../instrument/tuning';
 import type { NoteSpan, NoteTag, Score, ScoreNote } from '../../score/model';
+import { movedShapes } from './movedShapes';
 import { type Holding, ringingBrokenChords } from './brokenChords';
 import { barEndAt, joinLines, struckAgain } from './lines';
 import { rolesOf } from './roles';
@@ -9,7 +10,8 @@ import type { Strike } from './strike';
 
 export function strikesOf(score: Score, holding: Holding): Strike[] {
   const bare = cutByGraces(score, bareStrikesOf(score));
-  const broken = ringingBrokenChords(joinLines(bare), score, holding);
+  const moved = movedShapes(joinLines(bare), score, holding);
+  const broken = ringingBrokenChords(moved, score, holding);
   return letRing(score, struckAgain(broken, score.measures));
 }
 
@@ -65,6 +67,7 @@ export function bareStrikesOf(score: Score): Strike[] {
       slidFrom: slideSource(notes),
       ornamented: notes.some((note) => note.tags.some((tag) => ORNAMENTS.includes(tag))),
       lineFrom: null,
+      inMove: null,
       parallelFrom: null,
       manner: 'plain',
       unhurried: false,

@@ -5,7 +5,15 @@ import type { Bill } from './ledger';
 import { FINGER_OF, NO_PLACE, type Placement, PLACEMENTS, STRING_OF } from './place';
 import type { WayRule } from './rule';
 import type { Link } from './step';
-import { BARRED_HOP, CROSSED_IN_LINE, EXCHANGED, FLATTENED_HOP } from './shares';
+import {
+  BARRED_HOP,
+  CROSSED_IN_LINE,
+  EXCHANGED,
+  FLATTENED_HOP,
+  MOVED_SHAPE,
+  QUICK_SLIDE,
+  WIDE_FORM,
+} from './shares';
 
 /** One note after another, by where the two lie. */
 export const linkRule = (link: Link): WayRule => ({
@@ -28,43 +36,67 @@ function chargeLink(link: Link, a: Placement, b: Placement, bill: Bill): void {
   if (kind === 'again') chargeAgain(a, b, link, bill);
   else if (kind === 'restruck') chargeRestruck(a, b, link, bill);
   else if (kind === 'slur') chargeSlur(a, b, bill);
-  else if (kind === 'parallel') chargeParallel(a, b, bill);
+  else if (kind === 'parallel') chargeParallel(a, b, 1, bill);
+  else if (kind === 'moved') chargeParallel(a, b, MOVED_SHAPE, bill);
   else if (kind === 'slide')
     bill.charge('slideBroken', a.string === b.string && a.finger === b.finger ? 0 : 1);
   else chargeLineFinger(a, b, slid, manner, bill);
   if (kind === 'line') chargeLine(a, b, semitones, manner, bill);
 }
 
-/** They keep their strings, and as many fingers as can be. Source: handbook 13, "parallels". */
-function chargeParallel(a: Placement, b: Placement, bill: Bill): void {
-  if (a.string !== b.string) bill.charge('parallelString', 1);
+/** They keep their strings, and as many fingers as can be. Source: handbook 13, "parallels". @param felt how much a string left counts */
+function chargeParallel(a: Placement, b: Placement, felt: number, bill: Bill): void {
+  if (a.string !== b.string) bill.charge('parallelString', felt);
   else if (a.finger > 0 && b.finger > 0 && a.finger !== b.finger) bill.charge('parallelFinger', EXCHANGED);
 }
 
-const SPOTS = 40;
-const spotCode = (place: number) => (place === NO_PLACE ? 0 : STRING_OF[place]! * 5 + FINGER_OF[place]!);
+/** String and finger of a place, 0 for an open one and for none. */
+const SPOTS = 25;
+const spotCode = (place: number) =>
+  place === NO_PLACE || FINGER_OF[place] === 0 ? 0 : (STRING_OF[place]! - 1) * 4 + FINGER_OF[place]!;
 
 /**
- * Of two notes that move along with each other one keeps its finger on its string, as the guide; the other may exchange
- * it. Source: handbook 13, "parallels".
+ * Of notes that move along with each other one keeps its finger on its string, as the guide; others may be exchanged.
+ * Source: handbook 13, "parallels".
  */
-export const guideRule = (low: Link, high: Link): WayRule => ({
-  id: 'guide',
-  from: {
-    code: (hand) => spotCode(hand.placeOn(low.fromColumn)) * SPOTS + spotCode(hand.placeOn(high.fromColumn)),
-    ms: () => 0,
-  },
-  to: {
-    code: (hand) => spotCode(hand.placeOfStruck(low.to)) * SPOTS + spotCode(hand.placeOfStruck(high.to)),
-  },
+export const guideRule = (along: readonly Link[]): WayRule => ({
+  id: `guide ${along.length}`,
+  from: { code: (hand) => spotsCode(along.map((one) => hand.placeOn(one.fromColumn))), ms: () => 0 },
+  to: { code: (hand) => spotsCode(along.map((one) => hand.placeOfStruck(one.to))) },
   charge: (from, to, _ms, bill) => {
-    const [a, b] = [Math.floor(from / SPOTS), from % SPOTS];
-    const [c, d] = [Math.floor(to / SPOTS), to % SPOTS];
+    const [before, after] = [spotsIn(from, along.length), spotsIn(to, along.length)];
     // Over an open string the hand is free to come anew.
-    if ([a, b, c, d].some((spot) => spot % 5 === 0)) return;
-    if (a !== c && b !== d) bill.charge('parallelFinger', 1);
+    if ([...before, ...after].includes(0)) return;
+    if (before.every((spot, k) => spot !== after[k])) bill.charge('parallelFinger', 1);
   },
 });
+
+/**
+ * Thirds of a row lie on neighbouring strings; what is wider leaves strings between, or each of its notes asks for a
+ * stretch. Common practice.
+ */
+export const formRule = (low: Link, high: Link): WayRule => ({
+  id: 'form',
+  from: { code: () => 0, ms: () => 0 },
+  to: { code: (hand) => Number(isWideForm(hand.placeOfStruck(low.to), hand.placeOfStruck(high.to))) },
+  charge: (_from, to, _ms, bill) => {
+    if (to === 1) bill.charge('parallelString', WIDE_FORM);
+  },
+});
+
+const WIDE_FRETS = 3;
+
+function isWideForm(low: number, high: number): boolean {
+  if (low === NO_PLACE || high === NO_PLACE || FINGER_OF[low] === 0 || FINGER_OF[high] === 0) return false;
+  const [a, b] = [PLACEMENTS[low]!, PLACEMENTS[high]!];
+  return Math.abs(a.string - b.string) === 1 && Math.abs(a.fret - b.fret) >= WIDE_FRETS;
+}
+
+const spotsCode = (places: readonly number[]): number =>
+  places.reduce((code, place) => code * SPOTS + spotCode(place), 0);
+
+const spotsIn = (code: number, count: number): readonly number[] =>
+  Array.from({ length: count }, (_, k) => Math.floor(code / SPOTS ** k) % SPOTS);
 
 export function chargeSlur(a: Placement, b: Placement, bill: Bill): void {
   if (!slurPlayable(a, b)) bill.charge('slurBroken', 1);
@@ -99,7 +131,7 @@ export function chargeLineFinger(
     if (crossOnOneFret(a, b)) bill.charge('order', CROSSED_IN_LINE);
   } else if (a.string !== b.string) bill.charge('lineHop', hopShare(a, b));
   else if (a.fret !== b.fret && !slid && (Math.abs(a.fret - b.fret) === 1 || manner === 'quick'))
-    bill.charge('lineSlide', 1);
+    bill.charge('lineSlide', manner === 'quick' ? QUICK_SLIDE : 1);
 }
 
 const hopShare = (a: Placement, b: Placement) =>

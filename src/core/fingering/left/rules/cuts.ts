@@ -12,7 +12,7 @@ import {
   CHANGED_IN_HURRY,
   CUT_AT_ONCE,
   RESTRUCK_SHARE,
-  UNHURRIED_REGRIP,
+  regripShare,
   WEAK_PAIR_MS,
 } from './shares';
 
@@ -49,10 +49,7 @@ function regripOf({ strikes }: FingeringProblem, strike: Strike, next: Moment): 
     return one.grip === strike.grip && isSilent(one, next.tick);
   });
   const drones = strike.manner === 'drone' ? DRONE_REGRIP : 1;
-  return {
-    ...REGRIP,
-    amount: (drones * (strike.unhurried ? UNHURRIED_REGRIP : 1)) / Math.sqrt(silent.length),
-  };
+  return { ...REGRIP, amount: (drones * regripShare(strike)) / Math.sqrt(silent.length) };
 }
 
 /** A drone owns its string: taking it for another note is so many times dearer. From memory. */

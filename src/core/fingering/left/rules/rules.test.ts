@@ -10,7 +10,7 @@ import type { Placement } from './place';
 import { entryCost, measureShift, stateCost, transitionCost } from './prices';
 import { hopMs } from './fingers';
 import { type LeftTermId } from './terms';
-import { CARRIER_SHARE, EXCHANGED, INDEX_OPENS, RELEASE_SHARE } from './shares';
+import { CARRIER_SHARE, EXCHANGED, INDEX_OPENS, QUICK_SLIDE, RELEASE_SHARE } from './shares';
 
 const at = (string: number, fret: number, finger: number): Placement => ({ string, fret, finger });
 
@@ -227,6 +227,23 @@ describe('a pitch that another voice strikes where it lies', () => {
   });
 });
 
+describe('a hand that lies between frets', () => {
+  it('has come up a part of the way: fingers drawn in out of the first position are not free', () => {
+    const problem = chords([55 + 3, 64 + 3]);
+    const positionOf = (fingers: readonly [number, number]) => {
+      const places = [at(3, 3, fingers[0]), at(1, 3, fingers[1])];
+      const terms = new Map<LeftTermId, number>();
+      const add = (term: LeftTermId, cost: number) => void terms.set(term, (terms.get(term) ?? 0) + cost);
+      entryCost(problem, handState([0, 1], places, null), add);
+      return terms.get('position') ?? 0;
+    };
+    // 3 and 4 lie as in I, 2 and 3 between I and II, 1 and 2 between II and III.
+    expect(positionOf([3, 4])).toBe(0);
+    expect(positionOf([2, 3])).toBe(priceOf(problem.weights, 'position', 0.3));
+    expect(positionOf([1, 2])).toBe(priceOf(problem.weights, 'position', 1.3));
+  });
+});
+
 describe('four fingers side by side', () => {
   it('are nearly forbidden: dearer than a full barre', () => {
     const problem = chords([47, 62, 66, 71]);
@@ -252,7 +269,7 @@ describe('a quick run', () => {
   };
   it('does not slide a finger along, which a slower one may', () => {
     const quick = slideAt(240);
-    expect(quick.terms.get('lineSlide')).toBe(priceOf(quick.problem.weights, 'lineSlide', 1));
+    expect(quick.terms.get('lineSlide')).toBe(priceOf(quick.problem.weights, 'lineSlide', QUICK_SLIDE));
     expect(slideAt(70).terms.get('lineSlide') ?? 0).toBe(0);
   });
   it('shifts at a higher price', () => {

@@ -2,7 +2,7 @@
 import { crossingRule } from './crossing';
 import { heldRule } from './cuts';
 import { freshAmong } from './fresh';
-import { guideRule, linkRule } from './connections';
+import { formRule, guideRule, linkRule } from './connections';
 import { BARRES, HOPS } from './fingers';
 import type { OwnRule, StepRules, WayRule } from './rule';
 import { SHIFT } from './shift';
@@ -19,7 +19,10 @@ export function ownRules(notes: PlacedNotes): readonly OwnRule[] {
   return [
     standingRule(fresh),
     stoppingRule(fresh),
-    reachingRule(fresh),
+    reachingRule(
+      fresh,
+      struck.every(({ manner }) => manner === 'figure'),
+    ),
     crossingRule(notes, fresh),
     ...struck.map((note, k) => struckRule(note, k, fresh)),
     ...laid.map((note, k) => laidRule(note, struck.length + k, laid.length)),
@@ -29,10 +32,15 @@ export function ownRules(notes: PlacedNotes): readonly OwnRule[] {
 const MOVING: readonly WayRule[] = [...HOPS, ...BARRES];
 const MOVING_FAST: readonly WayRule[] = [...MOVING, TURN_WEAKNESS];
 
-/** The lowest and the highest of what moves along. */
+/** The lowest and the highest of what moves along; of a shape a middle note, too: it may be the one that guides. */
 function guidesOf({ links }: HandStep): readonly WayRule[] {
-  const along = links.filter(({ kind }) => kind === 'parallel');
-  return along.length < 2 ? [] : [guideRule(along[0]!, along.at(-1)!)];
+  const along = links.filter(({ kind }) => kind === 'parallel' || kind === 'moved');
+  if (along.length < 2) return [];
+  const [low, middle, high] = [along[0]!, along[along.length >> 1]!, along.at(-1)!];
+  return [
+    guideRule(low.kind === 'moved' && middle !== high ? [low, middle, high] : [low, high]),
+    formRule(low, high),
+  ];
 }
 
 /** What a step costs, apart from what is held. */

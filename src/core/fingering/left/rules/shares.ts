@@ -1,10 +1,14 @@
 /** Shares and limits in the rules of the left hand: what is felt of a term, and from when on. Set by hand. */
+import type { Strike } from '../../problem/strike';
 
 /** What part of a shift is felt when something carries the hand. Source: common practice. */
 export const CARRIER_SHARE = { none: 1, open: 0.6, guide: 0.5, shape: 0.3, pivot: 0.6 } as const;
 
 /** How much an open string stands out in a line. Source: handbook 13, "Colour". */
 export const OPEN_IN = { figure: 0, quick: 0, plain: 0.3, slow: 0 } as const;
+
+/** In a figure of one harmony fingers lie as in its chord, not one to a fret: this part of a squeeze is felt. Source: handbook 13, "Shapes". */
+export const SQUEEZED_IN_FIGURE = 0.3;
 
 /** The index finger opens backwards more easily than the others spread: this part of it counts. From memory. */
 export const INDEX_OPENS = 0.6;
@@ -20,6 +24,15 @@ export const CROSSED_IN_LINE = 0.4;
 
 /** Of a row that loses its guide this part is felt for each finger that is exchanged. From memory. */
 export const EXCHANGED = 0.6;
+
+/** Two notes of a row on neighbouring strings, three frets apart or more, are as bad as so many strings left. From memory. */
+export const WIDE_FORM = 1.5;
+
+/** In a quick run one finger for two notes is heard as a slide, and is so many times worse. From memory. */
+export const QUICK_SLIDE = 2;
+
+/** A figure that is moved is felt as one shape: a note of it that leaves its string counts so much more than one of a row. Set by hand. */
+export const MOVED_SHAPE = 3;
 
 /** Fingers in turn hinder each other when they follow each other faster than this. From memory. */
 export const WEAK_PAIR_MS = 250;
@@ -50,6 +63,12 @@ export const BARRE_PREPARED_SHARE = { finger: 0.6, smallerBarre: 0.4 } as const;
 
 /** Of a grip of slow notes so much is felt when it is taken anew. From memory. */
 export const UNHURRIED_REGRIP = 0.4;
+
+/** A shape that is moved is not formed note by note, nor left on the way: so many times dearer. Set by hand. */
+export const MOVED_REGRIP = 2.5;
+
+export const regripShare = ({ unhurried, inMove }: Pick<Strike, 'unhurried' | 'inMove'>): number =>
+  inMove === 'moves' ? MOVED_REGRIP : unhurried ? UNHURRIED_REGRIP : 1;
 
 /** What is left of a cut where another voice strikes the same pitch: the sound goes on, the voice does not. From memory. */
 export const RESTRUCK_SHARE = 0.15;

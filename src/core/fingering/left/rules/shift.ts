@@ -56,7 +56,7 @@ export const SHIFT: CarriedRule = {
     const start = from >> 1;
     // A stay is paid when the hand comes up, not for each note.
     const before = start === NO_ANCHOR ? FIRST_POSITION : start;
-    bill.charge('position', Math.max(0, heightOf(anchorLow(to)) - heightOf(anchorHigh(before))));
+    bill.charge('position', Math.max(0, heightOf(leastFretOf(to)) - heightOf(mostFretOf(before))));
     if (start === NO_ANCHOR || !isShift(start, to)) return;
     const { by, squeaks } = CARRIERS[carrier]!;
     // An open string or a rest carries the hand at the full way.
@@ -71,6 +71,15 @@ export const SHIFT: CarriedRule = {
 };
 
 const FIRST_POSITION = anchorId(1, 1);
+
+/**
+ * A hand that lies between frets has left the lower one by so much of the way to its middle: fingers drawn in out of the
+ * first position are not free. Set by hand.
+ */
+const TOWARDS_MIDDLE = 0.6;
+const leastFretOf = (anchor: number): number => anchorLow(anchor) + TOWARDS_MIDDLE * halfWidth(anchor);
+const mostFretOf = (anchor: number): number => anchorHigh(anchor) - TOWARDS_MIDDLE * halfWidth(anchor);
+const halfWidth = (anchor: number): number => (anchorHigh(anchor) - anchorLow(anchor)) / 2;
 
 /** Very high is harder. */
 const heightOf = (fret: number): number => fret - 1 + 12 * Math.max(0, fret - 12);

@@ -11,12 +11,12 @@ import { LAST_SHARE, LONGEST_WINDOW_MS, RELEASE_SHARE } from './shares';
 /** What of a struck note bears on its placement. */
 export type StruckNote = Pick<
   Strike,
-  'midi' | 'touch' | 'voice' | 'role' | 'manner' | 'unhurried' | 'printed' | 'ornamented'
+  'midi' | 'touch' | 'voice' | 'role' | 'manner' | 'unhurried' | 'inMove' | 'printed' | 'ornamented'
 >;
 
 /** A struck note and the one that leads to it; `again`: the same pitch, which still sounds or just ends. */
 export interface Link {
-  readonly kind: 'slur' | 'slide' | 'line' | 'bassLine' | 'parallel' | 'again' | 'restruck';
+  readonly kind: 'slur' | 'slide' | 'line' | 'bassLine' | 'parallel' | 'moved' | 'again' | 'restruck';
   readonly fromColumn: number;
   /** Index into `struck`, and after it into `laid`. */
   readonly to: number;
@@ -191,6 +191,7 @@ const noteOf = ({
   role,
   manner,
   unhurried,
+  inMove,
   printed,
   ornamented,
 }: Strike): StruckNote => ({
@@ -200,6 +201,7 @@ const noteOf = ({
   role,
   manner,
   unhurried,
+  inMove,
   printed,
   ornamented,
 });
@@ -227,9 +229,10 @@ function keyOf(
   return `${pulse};${beside.join()};${ticks};${endedTicks.join()};${lastedTicks.join()};${cuts.join()};${struck.map(nameOf).join('|')};${taken.join()};${laid.map(nameOf).join('|')};${ties.join('|')}`;
 }
 
-function nameOf({ midi, touch, voice, role, manner, unhurried, printed, ornamented }: StruckNote): string {
+function nameOf(note: StruckNote): string {
+  const { midi, touch, voice, role, manner, unhurried, inMove, printed, ornamented } = note;
   const touched = touch ? touch.map(({ string, fret }) => `${string}/${fret}`).join() : '';
-  return `${midi}v${voice}${role}${manner}${unhurried ? 'u' : ''}${printed.finger},${printed.string}${ornamented ? 'o' : ''}${touched}`;
+  return `${midi}v${voice}${role}${manner}${unhurried ? 'u' : ''}${inMove === 'moves' ? 'm' : ''}${printed.finger},${printed.string}${ornamented ? 'o' : ''}${touched}`;
 }
 
 /** The pulse from the moment before on, and as far back as a freed hand remembers; where it changed, a step is like no other. */
@@ -263,13 +266,17 @@ function linksInto(
     links.push({ kind, fromColumn, to, semitones, manner, slid, hurry, inChords });
   };
   next.struck.forEach((index, to) => {
-    const { slurredFrom, slidFrom, lineFrom, parallelFrom, role } = strikes[index]!;
+    const { slurredFrom, slidFrom, lineFrom, parallelFrom, inMove, role } = strikes[index]!;
     add('slur', slurredFrom, to);
     add('slide', slidFrom, to);
     // A note that lies already asks nothing of the fingers.
     if (next.taken.includes(index)) return;
     add(role === 'melody' ? 'line' : 'bassLine', lineFrom, to);
-    add('parallel', parallelFrom, to);
+    add(inMove === null ? 'parallel' : 'moved', parallelFrom, to);
+  });
+  next.laid.forEach((index, n) => {
+    const { parallelFrom, inMove } = strikes[index]!;
+    if (inMove !== null) add('moved', parallelFrom, next.struck.length + n);
   });
   for (const index of columns) {
     const strike = strikes[index]!;

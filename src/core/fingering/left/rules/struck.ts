@@ -11,7 +11,7 @@ import { FINGER_OF, isWound, NO_PLACE, type Placement, PLACEMENTS } from './plac
 
 import type { OwnRule } from './rule';
 import type { StruckNote } from './step';
-import { OPEN_IN, UNHURRIED_REGRIP } from './shares';
+import { OPEN_IN, regripShare, SQUEEZED_IN_FIGURE } from './shares';
 
 /** The k-th note that is struck. */
 export const struckRule = (note: StruckNote, k: number, fresh: Pick<Fresh, 'lies'>): OwnRule => ({
@@ -82,9 +82,9 @@ function chargeMarks({ printed, ornamented }: StruckNote, place: Placement, bill
  */
 export const laidRule = (note: StruckNote, k: number, laid: number): OwnRule => ({
   ...struckRule(note, k, LIES_NOT),
-  id: `laid ${laid} ${note.role === 'melody'} ${note.manner} ${note.unhurried}`,
+  id: `laid ${laid} ${note.role === 'melody'} ${note.manner} ${note.unhurried} ${note.inMove}`,
   charge: (code, bill) => {
-    if (code === 0) bill.charge('regrip', (note.unhurried ? UNHURRIED_REGRIP : 1) / Math.sqrt(laid));
+    if (code === 0) bill.charge('regrip', regripShare(note) / Math.sqrt(laid));
     else {
       const [place, anchor] = placeIn(code / 2);
       chargeStruck(note, place, anchorLow(anchor), bill);
@@ -119,14 +119,14 @@ export function chargeFingers(fingers: number, bill: Bill): void {
 }
 
 /** A hand that stops struck notes out of its position. */
-export const reachingRule = (fresh: Fresh): OwnRule => ({
-  id: 'reaching',
+export const reachingRule = (fresh: Fresh, inFigure: boolean): OwnRule => ({
+  id: inFigure ? 'reaching in a figure' : 'reaching',
   code: (hand) => {
     if (stoppingFingers(hand, fresh.of(hand)) < 2) return 0;
     return isAlone(hand) ? drawnIn(hand) * 8 + opened(hand) : 8 * PARTS * overNut(hand);
   },
   charge: (code, bill) => {
-    bill.charge('squeeze', Math.floor(code / 8) / PARTS);
+    bill.charge('squeeze', ((inFigure ? SQUEEZED_IN_FIGURE : 1) * Math.floor(code / 8)) / PARTS);
     bill.charge('opening', code % 8);
   },
 });

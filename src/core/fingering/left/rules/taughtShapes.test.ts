@@ -30,11 +30,16 @@ describe('shapes of chords as they are taught (handbook 13)', () => {
     ['G major 2 1 3', shape('5/2', '6/3', '1/3')],
     ['G major 3 2 4', shape(null, '5/2', '6/3', '1/3')],
     ['a part of D major', shape(null, '1/2', '2/3')],
+    ['a diminished triad 2 1 3', shape('2/3', '3/4', '1/4')],
+    ['the same at the tenth fret', shape('2/9', '3/10', '1/10')],
+    ['a minor triad 2 1 3 on inner strings', shape('3/6', '4/7', '2/7')],
+    ['a sixth on one fret', shape(null, '3/7', '1/7')],
     ['C major two frets up', shape('2/3', '4/4', '5/5')],
   ])('%s is one', (_name, fingers) => expect(isTaught(fingers)).toBe(true));
 
   it.each([
     ['nothing', shape()],
+    ['a part of a triad that is moved as a whole', shape('2/1', null, null, '4/4')],
     ['a finger alone', shape('2/1')],
     ['A minor with 2 and 3 changed', shape('2/1', '3/2', '4/2')],
     ['fingers that crowd on one fret', shape('2/5', '1/5')],

@@ -38,6 +38,26 @@ const TAUGHT: readonly (readonly [name: string, frets: string, fingers: string])
   ['B7', 'x21202', 'x21304'],
 ];
 
+/** Triads in close position on three neighbouring strings, and sixths: shapes that are moved, each as a whole. Common practice. */
+const MOVED: typeof TAUGHT = [
+  ['major, root below, treble', 'xxx553', 'xxx341'],
+  ['minor, root below, treble', 'xxx543', 'xxx321'],
+  ['diminished, root below, treble', 'xxx542', 'xxx431'],
+  ['diminished, third below, treble', 'xxx434', 'xxx213'],
+  ['minor, fifth below, treble', 'xxx231', 'xxx231'],
+  ['major, root below, inner', 'xx543x', 'xx321x'],
+  ['major, third below, inner', 'xx312x', 'xx312x'],
+  ['minor, third below, inner', 'xx212x', 'xx213x'],
+  ['minor, third below, inner, 3 1 4', 'xx212x', 'xx314x'],
+  ['minor, fifth below, inner', 'xx221x', 'xx231x'],
+  ['diminished, root below, inner', 'xx431x', 'xx421x'],
+  ['diminished, fifth below, inner', 'xx121x', 'xx132x'],
+  ['diminished seventh', 'xx1212', 'xx1324'],
+  ['sixths on one fret', 'xx2x2x', 'xx2x3x'],
+  ['sixths on one fret, treble', 'xxx2x2', 'xxx2x3'],
+  ['sixths on one fret, bass', 'x2x2xx', 'x2x3xx'],
+];
+
 const FRETS = 32;
 const STRINGS = 8;
 
@@ -64,9 +84,10 @@ const partsOf = (form: Form): readonly Form[] =>
     (part) => part.length > 1,
   );
 
-const CODES: ReadonlySet<number> = new Set(
-  TAUGHT.flatMap(([, frets, fingers]) => partsOf(formOf(frets, fingers)).map(codeOf)),
-);
+const CODES: ReadonlySet<number> = new Set([
+  ...TAUGHT.flatMap(([, frets, fingers]) => partsOf(formOf(frets, fingers)).map(codeOf)),
+  ...MOVED.map(([, frets, fingers]) => codeOf(formOf(frets, fingers))),
+]);
 
 /** Whether these fingers form a taught shape or a part of one, wherever on the neck. @param shape finger 1 to 4 at 0 to 3 */
 export function isTaught(shape: readonly (Stand | null)[]): boolean {

@@ -1,0 +1,122 @@
+import { describe, expect, it } from 'vitest';
+import { CLEF_8, documentXml, noteXml, scoreOrThrow } from '../../../../tests/helpers/music';
+import { CONCERT_FRETBOARD } from '../../instrument/fretboard';
+import { ADULT_MEDIUM } from '../../instrument/hands';
+import { Planner } from '../planner';
+import { movedFigures } from './movedFigures';
+import { problemOf } from './problem';
+import { bareStrikesOf } from './strikes';
+
+const OPEN = [40, 45, 50, 55, 59, 64];
+
+/** Eighths, a bar for each row; null a rest. */
+const piece = (bars: readonly (readonly number[])[]) =>
+  scoreOrThrow(
+    documentXml(
+      bars.map((midis) => midis.map((midi, onset) => noteXml({ midi, onset, length: 1 })).join('')),
+      CLEF_8,
+    ),
+  );
+
+const movingIn = (bars: readonly (readonly number[])[]) => {
+  const score = piece(bars);
+  return movedFigures(bareStrikesOf(score), score.measures, (midi) => OPEN.includes(midi)).map(({ moving }) =>
+    moving.map(({ midi }) => midi),
+  );
+};
+
+/** A diminished shape by minor thirds under an open bass, p i m a m i and two more. */
+const diminished = (by: number) => [40, 59, 62, 68, 62, 59, 62, 68].map((midi, k) => (k ? midi + by : midi));
+/** Sixths on strings 4 and 2 between three open strings. */
+const sixths = (low: number, high: number) => [45, low, 55, high, 64, low, 55, high];
+
+describe('figures that move along the neck', () => {
+  it('are read where their notes move together over what stays', () => {
+    expect(movingIn([diminished(0), diminished(3), diminished(6)])).toEqual(
+      [0, 3, 6].map((by) => [59, 62, 68, 62, 59, 62, 68].map((midi) => midi + by)),
+    );
+    expect(movingIn([sixths(52, 61), sixths(54, 62), sixths(55, 64)])).toEqual([
+      [52, 61, 52, 61],
+      [54, 62, 54, 62],
+      [55, 64, 55, 64],
+    ]);
+  });
+
+  it.each([
+    ['one move is no row', [diminished(0), diminished(3), diminished(3)]],
+    [
+      'a line that moves is no shape',
+      [0, 2, 4].map((by) => [0, 2, 4, 5, 7, 5, 4, 2].map((n) => 52 + n + by)),
+    ],
+    [
+      'chords that share notes are led, not moved',
+      [
+        [45, 57, 60, 64, 60, 57, 60, 64],
+        [50, 57, 62, 65, 62, 57, 62, 65],
+        [52, 56, 59, 64, 59, 56, 59, 64],
+      ],
+    ],
+    [
+      'what stays must be open',
+      [
+        [42, 57, 61, 66, 61, 57, 61, 66],
+        [47, 59, 62, 66, 62, 59, 62, 66],
+        [42, 60, 64, 66, 64, 60, 64, 66],
+      ],
+    ],
+    ['another rhythm ends it', [diminished(0), diminished(3).slice(0, 6), diminished(6)]],
+  ])('%s', (_name, bars) => expect(movingIn(bars)).toEqual([]));
+
+  it('are not read in chords that follow each other: those are parallels', () => {
+    const sixth = (low: number, onset: number) =>
+      noteXml({ midi: low, onset, length: 2 }) + noteXml({ midi: low + 9, onset, length: 2 }, true);
+    const bars = [52, 54, 56].map((low) =>
+      [0, 2, 4, 6].map((onset) => sixth(low + (onset / 2) * 2, onset)).join(''),
+    );
+    const score = scoreOrThrow(documentXml(bars, CLEF_8));
+    expect(movedFigures(bareStrikesOf(score), score.measures, () => false)).toEqual([]);
+  });
+
+  // Handbook 13: the same figure a step higher keeps its fingers and strings; in three keys.
+  it.each([0, 1, 2])('keep strings and fingers, %i semitones up', (up) => {
+    const score = piece([0, 3, 6, 3].map((by) => diminished(by + up)));
+    const plan = new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM).plan(new Map());
+    const shapes = [0, 1, 2, 3].map((bar) =>
+      score.notes
+        .filter(({ measureIndex, soundingMidi }) => measureIndex === bar && soundingMidi > 40)
+        .map(({ uid }) => plan.notes.find((note) => note.uid === uid)!)
+        .map(({ string, finger }) => `${string}.${finger}`)
+        .join(' '),
+    );
+    expect(new Set(shapes).size).toBe(1);
+  });
+
+  it('leave its string to a drone, also at the drone’s own pitch', () => {
+    const score = piece([sixths(52, 61), sixths(54, 62), sixths(55, 64), sixths(57, 66)]);
+    const plan = new Planner(score, CONCERT_FRETBOARD, ADULT_MEDIUM).plan(new Map());
+    for (const note of score.notes.filter(({ soundingMidi }) => [55, 64].includes(soundingMidi))) {
+      const { string, fret } = plan.notes.find(({ uid }) => uid === note.uid)!;
+      const place = (note.onsetTicks / (score.ticksPerQuarter / 2)) % 8;
+      // Third and fifth of the figure are the drones; second and fourth move.
+      if ([2, 4, 6].includes(place)) expect([string, fret]).toEqual([note.soundingMidi === 55 ? 3 : 1, 0]);
+      else expect(fret).toBeGreaterThan(0);
+    }
+  });
+
+  it('are grips: each round is laid whole and lies until the next', () => {
+    const { strikes, moments } = problemOf(
+      piece([diminished(0), diminished(3), diminished(6)]),
+      CONCERT_FRETBOARD,
+      ADULT_MEDIUM,
+    );
+    const moving = strikes.filter(({ inMove }) => inMove === 'moves');
+    expect(new Set(moving.map(({ grip }) => grip)).size).toBe(3);
+    for (const one of moving) expect(one.manner).not.toBe('drone');
+    // With the bass of the second bar all three are taken, from the last of each pitch in the first.
+    const start = moments.find(
+      ({ tick }) => tick === strikes.filter(({ midi }) => midi === 40)[1]!.onsetTicks,
+    )!;
+    expect(start.laid.map((index) => strikes[index]!.midi)).toEqual([62, 65, 71]);
+    expect(start.laid.map((index) => strikes[strikes[index]!.parallelFrom!]!.midi)).toEqual([59, 62, 68]);
+  });
+});
