@@ -54,6 +54,6 @@ export function withManners(
 
 function mannerOf(texture: Texture, paceMs: number): Manner {
   if (FIGURES.has(texture)) return 'figure';
-  if (texture === 'slowMelody' && paceMs >= 300) return 'slow';
+  if (texture === 'slowMelody' && paceMs >= SLOW_MS) return 'slow';
   return paceMs < QUICK_MS ? 'quick' : 'plain';
 }

@@ -5,15 +5,7 @@ import type { Bill } from './ledger';
 import { FINGER_OF, NO_PLACE, type Placement, PLACEMENTS, STRING_OF } from './place';
 import type { WayRule } from './rule';
 import type { Link } from './step';
-import {
-  BARRED_HOP,
-  CROSSED_IN_LINE,
-  EXCHANGED,
-  FLATTENED_HOP,
-  MOVED_SHAPE,
-  QUICK_SLIDE,
-  WIDE_FORM,
-} from './shares';
+import { BARRED_HOP, CROSSED_IN_LINE, EXCHANGED, FLATTENED_HOP, MOVED_SHAPE, WIDE_FORM } from './shares';
 
 /** One note after another, by where the two lie. */
 export const linkRule = (link: Link): WayRule => ({
@@ -131,7 +123,7 @@ export function chargeLineFinger(
     if (crossOnOneFret(a, b)) bill.charge('order', CROSSED_IN_LINE);
   } else if (a.string !== b.string) bill.charge('lineHop', hopShare(a, b));
   else if (a.fret !== b.fret && !slid && (Math.abs(a.fret - b.fret) === 1 || manner === 'quick'))
-    bill.charge('lineSlide', manner === 'quick' ? QUICK_SLIDE : 1);
+    bill.charge('lineSlide', 1);
 }
 
 const hopShare = (a: Placement, b: Placement) =>

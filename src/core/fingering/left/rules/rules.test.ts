@@ -10,7 +10,7 @@ import type { Placement } from './place';
 import { entryCost, measureShift, stateCost, transitionCost } from './prices';
 import { hopMs } from './fingers';
 import { type LeftTermId } from './terms';
-import { CARRIER_SHARE, EXCHANGED, INDEX_OPENS, QUICK_SLIDE, RELEASE_SHARE } from './shares';
+import { CARRIER_SHARE, EXCHANGED, INDEX_OPENS, RELEASE_SHARE } from './shares';
 
 const at = (string: number, fret: number, finger: number): Placement => ({ string, fret, finger });
 
@@ -269,7 +269,7 @@ describe('a quick run', () => {
   };
   it('does not slide a finger along, which a slower one may', () => {
     const quick = slideAt(240);
-    expect(quick.terms.get('lineSlide')).toBe(priceOf(quick.problem.weights, 'lineSlide', QUICK_SLIDE));
+    expect(quick.terms.get('lineSlide')).toBe(priceOf(quick.problem.weights, 'lineSlide', 1));
     expect(slideAt(70).terms.get('lineSlide') ?? 0).toBe(0);
   });
   it('shifts at a higher price', () => {

@@ -28,9 +28,6 @@ export const EXCHANGED = 0.6;
 /** Two notes of a row on neighbouring strings, three frets apart or more, are as bad as so many strings left. From memory. */
 export const WIDE_FORM = 1.5;
 
-/** In a quick run one finger for two notes is heard as a slide, and is so many times worse. From memory. */
-export const QUICK_SLIDE = 2;
-
 /** A figure that is moved is felt as one shape: a note of it that leaves its string counts so much more than one of a row. Set by hand. */
 export const MOVED_SHAPE = 3;
 
