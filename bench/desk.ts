@@ -126,6 +126,7 @@ async function changeEveryList(): Promise<readonly number[]> {
 
 const LONG_BARS = 200;
 const KEYS = 60;
+const PRICES = 20;
 
 /** A long piece under the fingers: from the key to the painted answer, and frames lost while it is scrolled. */
 async function atTheHand(browser: Browser, address: string) {
@@ -212,6 +213,10 @@ async function keysOn(page: Page, what: string) {
     percentile(numerals, 0.95),
     'ms',
   );
+  const prices: number[] = [];
+  for (let k = 0; k < PRICES; k++) prices.push(await untilExact(page));
+  note('at the hand', `${what}: arrow to exact prices, median`, percentile(prices, 0.5), 'ms');
+  note('at the hand', `${what}: arrow to exact prices, 95th percentile`, percentile(prices, 0.95), 'ms');
 }
 
 /** In the page: from each key press to the end of the frame that shows its answer. */

@@ -37,5 +37,12 @@ export const versionReportSchema = z.object({
 export type VersionReport = z.infer<typeof versionReportSchema>;
 
 /** What to say of a newer file that was taken in. */
-export const newerFileText = ({ carried, check, lost }: VersionReport): string =>
-  `Taken in: ${carried} marks carried over, ${check.length} to check, ${lost.length} without a note.`;
+export function newerFileText({ carried, check, lost }: VersionReport): string {
+  if (carried + check.length + lost.length === 0) return 'Taken in; there were no marks to carry over.';
+  const parts = [
+    `${carried} ${carried === 1 ? 'mark' : 'marks'} carried over`,
+    ...(check.length > 0 ? [`${check.length} to check`] : []),
+    ...(lost.length > 0 ? [`${lost.length} without a note`] : []),
+  ];
+  return `Taken in: ${parts.join(', ')}.`;
+}

@@ -193,6 +193,7 @@
             onclick={() => desk.setDensity(density)}>{name}</button
           >
         {/each}
+        <kbd class="kbd kbd-xs ml-1.5 self-center max-xl:hidden">f</kbd>
       </div>
       <button
         class="btn btn-ghost btn-sm"
@@ -217,6 +218,7 @@
       </button>
       <a class="btn btn-sm btn-primary ml-2" href={copyAddress} title="The student’s copy (Ctrl p)">
         <Printer size={16} aria-hidden="true" /> Copy
+        <kbd class="kbd kbd-xs text-base-content max-xl:hidden">Ctrl p</kbd>
       </a>
       <button
         class="btn btn-sm btn-outline"

@@ -10,7 +10,7 @@ import type { Placement } from './place';
 import { entryCost, measureShift, stateCost, transitionCost } from './prices';
 import { hopMs } from './fingers';
 import { type LeftTermId } from './terms';
-import { CARRIER_SHARE, EXCHANGED, INDEX_OPENS, RELEASE_SHARE } from './shares';
+import { CARRIER_SHARE, EXCHANGED, INDEX_OPENS, RELEASE_SHARE, WIDE_FORM } from './shares';
 
 const at = (string: number, fret: number, finger: number): Placement => ({ string, fret, finger });
 
@@ -207,8 +207,15 @@ describe('rows of parallels', () => {
     const lost = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(3, 6, 3), at(1, 5, 2)]);
     const each = weightOf(lost.problem, 'parallelFinger', EXCHANGED);
     expect(lost.terms.get('parallelFinger')).toBe(2 * each + weightOf(lost.problem, 'parallelFinger'));
-    const away = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(2, 2, 1), at(1, 5, 4)]);
-    expect(away.terms.get('parallelString')).toBe(weightOf(away.problem, 'parallelString'));
+    const away = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(4, 11, 4), at(2, 10, 3)]);
+    expect(away.terms.get('parallelString')).toBe(2 * weightOf(away.problem, 'parallelString'));
+  });
+  it('are wide on neighbouring strings: sixths leave a string between', () => {
+    const wide = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(2, 2, 1), at(1, 5, 4)]);
+    const weight = (times: number) => weightOf(wide.problem, 'parallelString', times);
+    expect(wide.terms.get('parallelString')).toBe(weight(1) + weight(WIDE_FORM));
+    const open = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(2, 2, 1), at(1, 0, 0)]);
+    expect(open.terms.get('parallelString')).toBe(weight(1));
   });
 });
 
