@@ -130,8 +130,8 @@ const RUNS: Readonly<Record<number, number>> = { 8: 1, 64: 15 };
 
 /** As many bars in pieces of 64 as in one of 512, by turns: each ratio is of neighbours in time, and the median counts. */
 function slope(rounds = 5): void {
-  const pieces = Array.from({ length: 8 }, (_, k) => scoreOrThrow(twoVoices(64, k + 1)));
-  const whole = scoreOrThrow(twoVoices(512));
+  const pieces = Array.from({ length: 8 }, (_, k) => scoreOrThrow(barredVoices(64, k + 1)));
+  const whole = scoreOrThrow(barredVoices(512));
   const planOf = (score: Score) => new Planner(score, fretboard, hand).plan(new Map());
   const times = Array.from({ length: rounds }, () => {
     const [, parts] = timed(() => pieces.forEach(planOf));
