@@ -36,6 +36,9 @@ describe('a slide that the teacher asks for', () => {
     expect(slideTargetOf(score.notes, bass)).toBeNull();
     const chord = [...score.notes, { ...score.notes[2]!, uid: 'x', soundingMidi: 67 }];
     expect(slideTargetOf(chord, first)?.uid).toBe('x');
+    // Another voice that begins there is not where it leads.
+    const other = score.notes.map((note) => (note.soundingMidi === 69 ? { ...note, voice: '3' } : note));
+    expect(slideTargetOf(other, first)).toBeNull();
   });
 
   it('is played by one finger on one string, which the plan would not do by itself', () => {

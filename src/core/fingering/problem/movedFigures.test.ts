@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { CLEF_8, documentXml, noteXml, scoreOrThrow } from '../../../../tests/helpers/music';
 import { CONCERT_FRETBOARD } from '../../instrument/fretboard';
 import { ADULT_MEDIUM } from '../../instrument/hands';
+import { stepTo } from '../left/rules/step';
 import { Planner } from '../planner';
 import { movedFigures } from './movedFigures';
 import { problemOf } from './problem';
@@ -104,11 +105,12 @@ describe('figures that move along the neck', () => {
   });
 
   it('are grips: each round is laid whole and lies until the next', () => {
-    const { strikes, moments } = problemOf(
+    const problem = problemOf(
       piece([diminished(0), diminished(3), diminished(6)]),
       CONCERT_FRETBOARD,
       ADULT_MEDIUM,
     );
+    const { strikes, moments } = problem;
     const moving = strikes.filter(({ inMove }) => inMove === 'moves');
     expect(new Set(moving.map(({ grip }) => grip)).size).toBe(3);
     for (const one of moving) expect(one.manner).not.toBe('drone');
@@ -119,6 +121,11 @@ describe('figures that move along the neck', () => {
     expect(taken.laid.map((index) => strikes[index]!.midi)).toEqual([65, 71]);
     const placed = [...taken.struck, ...taken.laid];
     expect(placed.map((index) => strikes[strikes[index]!.parallelFrom!]!.midi)).toEqual([59, 62, 68]);
+    // Each of them is led to by the shape before it, also those that are struck later: leaving a string is paid for all.
+    const before = moments[taken.index - 1]!;
+    const columns = [...before.held, ...before.struck, ...before.laid];
+    const { links } = stepTo(problem, columns, taken);
+    expect(links.filter(({ kind }) => kind === 'moved').map(({ to }) => to)).toEqual([0, 1, 2]);
     // The shape before it lies until then.
     expect(strikes.filter(({ grip, endTicks }) => grip === 0 && endTicks === taken.tick)).toHaveLength(3);
   });
