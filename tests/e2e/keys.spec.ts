@@ -236,6 +236,15 @@ test('a remark to the bar is written by key, stands over it, is exported and goe
     page.getByRole('button', { name: 'Save fingered score' }).click(),
   ]);
   expect(readFileSync(await file.path(), 'utf8')).toContain('let the bass sing under it');
+  // Gone to another note in the middle of it, it is kept; Esc leaves what was there.
+  await page.keyboard.press('Shift+R');
+  await page.getByRole('textbox', { name: 'Remark to bar 1' }).fill('softly');
+  await note(page, 'n4').click();
+  await expect(page.locator('[data-mark=remark]')).toHaveText('softly');
+  await page.keyboard.press('Shift+R');
+  await page.getByRole('textbox', { name: 'Remark to bar 1' }).fill('not this');
+  await page.keyboard.press('Escape');
+  await expect(page.locator('[data-mark=remark]')).toHaveText('softly');
   await page.keyboard.press('Shift+R');
   await page.getByRole('textbox', { name: 'Remark to bar 1' }).fill('');
   await page.keyboard.press('Enter');

@@ -136,6 +136,10 @@ describe.each(TEXTS)('%s', (_name, text) => {
     const slid = slideTargetOf(score.notes, score.notes[0]!);
     expect(again.value.score.slides.length).toBe(score.slides.length + (slid ? 1 : 0));
     expect(out.match(/<wavy-line type="start"/g)?.length).toBeGreaterThan(0);
+    const last = [{ uid: score.notes.at(-1)!.uid, attribute: 'gesture', value: 'slide' }] as const;
+    const off = fingeredText(source, document.value, one.plan, { expressions: last });
+    expect(off).toContain('<words>slide</words>');
+    expect(await schemaErrors(off)).toEqual(await schemaErrors(one.text));
   });
 
   it('is read back by musicxml-io with the same notes, fingers, strings, frets and letters', () => {

@@ -68,6 +68,17 @@ describe('figures that move along the neck', () => {
     ['another rhythm ends it', [diminished(0), diminished(3).slice(0, 6), diminished(6)]],
   ])('%s', (_name, bars) => expect(movingIn(bars)).toEqual([]));
 
+  it('let a bass go its own way: it is no drone', () => {
+    const over = (bass: number, by: number) => [bass, ...diminished(by).slice(1)];
+    const bars = [over(40, 0), over(45, 3), over(43, 6)];
+    expect(movingIn(bars)).toHaveLength(3);
+    const { strikes } = problemOf(piece(bars), CONCERT_FRETBOARD, ADULT_MEDIUM);
+    for (const { inMove, manner } of strikes.filter(({ midi }) => midi < 50)) {
+      expect(inMove).toBeNull();
+      expect(manner).not.toBe('drone');
+    }
+  });
+
   it('are not read in chords that follow each other: those are parallels', () => {
     const sixth = (low: number, onset: number) =>
       noteXml({ midi: low, onset, length: 2 }) + noteXml({ midi: low + 9, onset, length: 2 }, true);

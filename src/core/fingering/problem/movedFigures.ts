@@ -14,8 +14,10 @@ export interface MovedFigure {
   readonly endTicks: number;
   /** Its notes that move, in the order of the figure. */
   readonly moving: readonly Strike[];
-  /** The others: drones and a bass of its own. */
+  /** Drones: the same in every round. */
   readonly staying: readonly Strike[];
+  /** A bass that goes its own way. */
+  readonly alone: readonly Strike[];
   /** The round before, note by note of `moving`; null for the first. */
   readonly from: readonly Strike[] | null;
 }
@@ -52,7 +54,7 @@ export function movedFigures(
       if (row.some(({ notes }) => notes.some(({ index }) => taken.has(index)))) continue;
       for (const figure of figuresOf(row, isOpen)) {
         found.push(figure);
-        for (const { index } of [...figure.moving, ...figure.staying]) taken.add(index);
+        for (const { index } of [...figure.moving, ...figure.staying, ...figure.alone]) taken.add(index);
       }
     }
   return found;
@@ -149,7 +151,8 @@ function figuresOf(row: readonly Round[], isOpen: (midi: number) => boolean): re
     startTicks,
     endTicks,
     moving: moving.map((n) => notes[n]!),
-    staying: places.filter((n) => !moving.includes(n)).map((n) => notes[n]!),
+    staying: places.filter((n) => !moving.includes(n) && !goesAlone.has(n)).map((n) => notes[n]!),
+    alone: [...goesAlone].map((n) => notes[n]!),
     from: k === 0 ? null : moving.map((n) => row[k - 1]!.notes[n]!),
   }));
   const isDrone = places.every(

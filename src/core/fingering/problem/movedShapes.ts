@@ -27,9 +27,12 @@ export function movedShapes(
 }
 
 /** With the first of its notes that is stopped: open strings before it leave the hand time to come. */
-function takenAt({ moving, staying, startTicks }: MovedFigure, isOpen: (midi: number) => boolean): number {
+function takenAt(
+  { moving, staying, alone, startTicks }: MovedFigure,
+  isOpen: (midi: number) => boolean,
+): number {
   const first = moving[0]!.onsetTicks;
-  const before = staying.filter(({ onsetTicks }) => onsetTicks < first);
+  const before = [...staying, ...alone].filter(({ onsetTicks }) => onsetTicks < first);
   return before.every(({ midi }) => isOpen(midi)) ? first : startTicks;
 }
 

@@ -25,9 +25,21 @@ export function expressionSplices(
         ? [notationOf(note, `<articulations>${value.articulation}</articulations>`)]
         : []),
       ...(value.ornament ? [notationOf(note, `<ornaments>${value.ornament}</ornaments>`)] : []),
-      ...(value.slide ? slideSplices(document, noteOf, one.uid) : []),
+      ...(value.slide ? slideOrWord(document, noteOf, note, one) : []),
     ];
   });
+}
+
+/** A slide that leads to no note, into a rest or off the end, is a word. */
+function slideOrWord(
+  document: ScoreDocument,
+  noteOf: ReadonlyMap<string, XmlElement>,
+  note: XmlElement,
+  one: Expression,
+): readonly Splice[] {
+  const splices = slideSplices(document, noteOf, one.uid);
+  if (splices.length > 0) return splices;
+  return [insertion(startOfChord(document.part, note), directionOf(one, `<words>${one.value}</words>`))];
 }
 
 /** Of the six numbers that version 3.0 has those that files hardly use; slides of two voices may lie over each other. */

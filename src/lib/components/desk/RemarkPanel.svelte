@@ -25,6 +25,12 @@
     close();
   }
 
+  /** Whoever goes to another note has meant what is written: it belongs to the bar that they leave. */
+  function onblur({ currentTarget, relatedTarget }: FocusEvent & { currentTarget: HTMLTextAreaElement }) {
+    const isInside = relatedTarget instanceof Node && currentTarget.form?.contains(relatedTarget);
+    if (desk.remarking && !isInside) keep();
+  }
+
   function onkeydown(event: KeyboardEvent) {
     if (event.key === 'Enter' && !event.shiftKey) keep();
     else if (event.key === 'Escape') close();
@@ -50,7 +56,8 @@
         rows="2"
         maxlength={MOST_CHARACTERS}
         value={stands}
-        {onkeydown}></textarea>
+        {onkeydown}
+        {onblur}></textarea>
     </label>
     <div class="mt-2 flex gap-2">
       <button class="btn btn-xs">Keep <kbd class="kbd kbd-xs">Enter</kbd></button>
