@@ -218,18 +218,19 @@ function slideLanes(scale: TimeScale, { fingers, shifts }: LanePlan): readonly S
   const sliding = shifts.filter(
     ({ carrier, jump }) => jump === null && (carrier === 'guide' || carrier === 'shape'),
   );
-  return sliding.flatMap(({ leavesTicks, arrivesTicks }) =>
-    fingers
+  return sliding.flatMap(({ leavesTicks, arrivesTicks }) => {
+    const span = spanOf(scale, leavesTicks, arrivesTicks);
+    if (!span) return [];
+    return fingers
       .filter((to) => to.fromTicks === arrivesTicks)
       .flatMap((to): SlideLane[] => {
         const from = fingers.findLast(
           ({ string, toTicks }) => string === to.string && toTicks <= arrivesTicks && toTicks >= leavesTicks,
         );
-        const span = spanOf(scale, leavesTicks, arrivesTicks);
-        if (!from || !span || from.finger !== to.finger || from.fret === to.fret) return [];
+        if (!from || from.finger !== to.finger || from.fret === to.fret) return [];
         return [{ id: `${to.fromTicks}-${to.finger}-${to.string}-slide`, from, to, span }];
-      }),
-  );
+      });
+  });
 }
 
 function barreLanes(scale: TimeScale, score: Score, { barres }: LanePlan): readonly BarreLane[] {

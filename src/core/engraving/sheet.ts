@@ -1,10 +1,10 @@
 /**
  * A page with its marks: every system has the room that its marks need, and no more. Room that was given once stays,
- * so that nothing moves under the hands of whoever is at work, and a system of which nothing has changed stays the same
- * object, so that nobody draws it again.
+ * so that nothing moves under the hands of whoever is at work. A system is a strip of the engraved page, in the engraver's
+ * own measures: one of which nothing has changed stays the same object wherever it moves to, so that nobody draws it again.
  */
 import type { Mark } from '../marks/mark';
-import { moveBox, moveDrawing, moveNote, moveSystem } from './move';
+import { moveBox, moveDrawing } from './move';
 import {
   bottom,
   type Box,
@@ -17,21 +17,16 @@ import {
 import { marksBySystem, placeMarks, type PlacedMark } from './placeMarks';
 import { wholeBox } from './rows';
 
-/** One system with its marks, where it stands on the page. */
+/** One system with its marks, where the engraver put it. */
 export interface SheetSystem {
   readonly index: number;
-  /** The part of the page that belongs to it; those of all systems lie one under the other. */
+  /** The strip that belongs to it; on the sheet those of all systems lie one under the other. */
   readonly top: number;
   readonly bottom: number;
-  readonly drawing: SystemBox;
   readonly notes: readonly NoteBox[];
-  readonly marks: readonly PlacedMark[];
-  /** What it was made from. */
   readonly layout: SystemLayout;
-  readonly by: number;
 }
 
-/** One system with its marks, where the engraver put it. */
 interface SystemLayout {
   readonly wanted: readonly Mark[];
   readonly placed: readonly PlacedMark[];
@@ -42,13 +37,10 @@ interface SystemLayout {
 }
 
 export interface Sheet {
-  /** The page moved, without its marks. */
-  readonly page: EngravedPage;
+  readonly engraved: EngravedPage;
   readonly systems: readonly SheetSystem[];
-  readonly marks: readonly PlacedMark[];
   /** By system: from the staff before (or the page's edge) to its own, in the page's units. */
   readonly spread: readonly number[];
-  readonly engraved: EngravedPage;
   readonly scale: number;
 }
 
@@ -82,32 +74,15 @@ export function sheetOf(
   const layouts = layoutsOf(engraved, marks, known, scale);
   const room = roomOf(engraved, layouts, roomFor === marks ? null : marksBySystem(engraved, roomFor), scale);
   const spread = spreadOf(engraved, room, known?.spread ?? null);
-  const places = placesOf(engraved, room, movesOf(engraved.systems, spread));
-  const height = places.at(-1)?.bottom ?? engraved.height;
-  const stays = known !== null && known.systems.every((old, k) => old.by === places[k]!.by);
-  const notes = stays ? known!.systems.map((old) => old.notes) : notesBySystem(engraved);
+  const strips = stripsOf(engraved, room, spread);
+  const notes = known?.systems.map((one) => one.notes) ?? notesBySystem(engraved);
   const systems = layouts.map((layout, k): SheetSystem => {
-    const place = places[k]!;
     const old = known?.systems[k];
-    return old && isStill(old, layout, place)
+    return old && isStill(old, layout, strips[k]!)
       ? old
-      : {
-          index: k,
-          ...place,
-          ...moved(layout, stays ? notes[k]! : moveNotes(notes[k]!, place.by), place.by),
-        };
+      : { index: k, ...strips[k]!, notes: notes[k]!, layout };
   });
-  return {
-    page:
-      known && stays && isSamePage(known, systems, height)
-        ? known.page
-        : movedPage(engraved, systems, height),
-    systems,
-    marks: systems.flatMap((system) => system.marks),
-    spread,
-    engraved,
-    scale,
-  };
+  return { engraved, systems, spread, scale };
 }
 
 const maybeKnown = (before: Sheet | null, engraved: EngravedPage, scale: number): Sheet | null =>
@@ -124,52 +99,25 @@ const layoutsOf = (
     return old && areSame(old.wanted, wanted) ? old : layoutOf(engraved, k, wanted, scale);
   });
 
-type Place = Pick<SheetSystem, 'top' | 'bottom' | 'by'>;
+type Reach = Pick<SystemLayout, 'top' | 'bottom'>;
 
-/** Each system's part of the page: to half way between what reaches furthest of it and of its neighbours. */
-function placesOf(
-  page: EngravedPage,
-  room: readonly Pick<SystemLayout, 'top' | 'bottom'>[],
-  by: readonly number[],
-): readonly Place[] {
-  const last = room.length - 1;
-  const tops = room.map((_, k) => (k === 0 ? 0 : splitAbove(room, by, k)));
-  return room.map((own, k) => ({
-    top: tops[k]!,
-    bottom: k === last ? own.bottom + by[k]! + PAGE_EDGE * page.staffSpace : tops[k + 1]!,
-    by: by[k]!,
+/** Each system's strip: to half way between what reaches furthest of it and of its neighbours. */
+function stripsOf(page: EngravedPage, room: readonly Reach[], spread: readonly number[]): readonly Reach[] {
+  const { systems, staffSpace } = page;
+  /** Half of what is free between a system and the one before. */
+  const half = (k: number) =>
+    (spread[k]! -
+      (room[k - 1]!.bottom - systems[k - 1]!.staffBottom) -
+      (systems[k]!.staffTop - room[k]!.top)) /
+    2;
+  return room.map(({ top, bottom: end }, k) => ({
+    top: k === 0 ? systems[0]!.staffTop - spread[0]! : top - half(k),
+    bottom: k === room.length - 1 ? end + PAGE_EDGE * staffSpace : end + half(k + 1),
   }));
 }
 
-const isStill = (old: SheetSystem, layout: SystemLayout, { top, bottom: end, by }: Place): boolean =>
-  old.layout === layout && old.by === by && old.top === top && old.bottom === end;
-
-const moveNotes = (notes: readonly NoteBox[], by: number) => notes.map((note) => moveNote(note, by));
-
-const moved = (layout: SystemLayout, notes: readonly NoteBox[], by: number) => ({
-  drawing: moveSystem(layout.drawing, by),
-  notes,
-  marks: layout.placed.map((mark) => movedMark(mark, by)),
-  layout,
-});
-
-/** Nothing has moved: what hangs on the page is not worked out again. */
-const isSamePage = (known: Sheet, systems: readonly SheetSystem[], height: number): boolean =>
-  known.page.height === height && systems.every((one, k) => haveSameWords(one, known.systems[k]!));
-
-const haveSameWords = ({ drawing: a }: SheetSystem, { drawing: b }: SheetSystem): boolean =>
-  a === b || a.tempos.every(({ box }, k) => box.y === b.tempos[k]!.box.y);
-
-const movedPage = (
-  engraved: EngravedPage,
-  systems: readonly SheetSystem[],
-  height: number,
-): EngravedPage => ({
-  ...engraved,
-  height,
-  notes: inOrder(engraved, systems),
-  systems: systems.map((one) => one.drawing),
-});
+const isStill = (old: SheetSystem, layout: SystemLayout, { top, bottom: end }: Reach): boolean =>
+  old.layout === layout && old.top === top && old.bottom === end;
 
 const areSame = (a: readonly Mark[], b: readonly Mark[]): boolean =>
   a.length === b.length && a.every((mark, k) => mark === b[k] || isSame(mark, b[k]!));
@@ -197,7 +145,7 @@ function roomOf(
   layouts: readonly SystemLayout[],
   roomFor: readonly (readonly Mark[])[] | null,
   scale: number,
-): readonly Pick<SystemLayout, 'top' | 'bottom'>[] {
+): readonly Reach[] {
   if (!roomFor) return layouts;
   return layouts.map((layout, k) => {
     const full = fullLayout(page, k, roomFor[k]!, scale);
@@ -219,7 +167,7 @@ function fullLayout(page: EngravedPage, k: number, wanted: readonly Mark[], scal
 
 function spreadOf(
   page: EngravedPage,
-  room: readonly Pick<SystemLayout, 'top' | 'bottom'>[],
+  room: readonly Reach[],
   before: readonly number[] | null,
 ): readonly number[] {
   const space = page.staffSpace;
@@ -232,29 +180,10 @@ function spreadOf(
   });
 }
 
-/** Half way between what reaches furthest down of one system and furthest up of the next. */
-const splitAbove = (
-  room: readonly Pick<SystemLayout, 'top' | 'bottom'>[],
-  by: readonly number[],
-  k: number,
-): number => (room[k - 1]!.bottom + by[k - 1]! + room[k]!.top + by[k]!) / 2;
-
-const movedMark = (mark: PlacedMark, by: number): PlacedMark => ({
-  ...mark,
-  box: moveBox(mark.box, by),
-  ...(mark.line && { line: { ...mark.line, y1: mark.line.y1 + by, y2: mark.line.y2 + by } }),
-});
-
 function notesBySystem(page: EngravedPage): readonly NoteBox[][] {
   const bySystem: NoteBox[][] = page.systems.map(() => []);
   for (const note of page.notes) bySystem[note.system]!.push(note);
   return bySystem;
-}
-
-/** The notes moved, in the order of the page that they come from. */
-function inOrder(page: EngravedPage, systems: readonly SheetSystem[]): readonly NoteBox[] {
-  const moved = new Map(systems.flatMap(({ notes }) => notes.map((note) => [note.uid, note] as const)));
-  return page.notes.map((note) => moved.get(note.uid) ?? note);
 }
 
 /** Tempos stand above everything: they give way upwards, one after the other. */
@@ -279,14 +208,4 @@ function extentOf(system: SystemBox, marks: readonly PlacedMark[], usual: number
     top: Math.min(system.staffTop, ...boxes.map((box) => box.y)) - (usual ?? 0) * USUAL_ABOVE,
     bottom: Math.max(system.staffBottom, ...boxes.map(bottom)) + (usual ?? 0) * USUAL_BELOW,
   };
-}
-
-/** How far each system is moved so that its staff begins `spread` below the end of the staff before. */
-function movesOf(systems: readonly SystemBox[], spread: readonly number[]): readonly number[] {
-  let end = 0;
-  return systems.map(({ staffTop, staffBottom }, k) => {
-    const by = end + spread[k]! - staffTop;
-    end = staffBottom + by;
-    return by;
-  });
 }

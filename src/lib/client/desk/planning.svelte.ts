@@ -27,6 +27,7 @@ import type {
 } from '$workers/plannerService';
 import type { DocumentInput } from '$workers/readInput';
 import type { Roles } from '$workers/roles';
+import { painted } from '../painted';
 import { leavePlanner, startEngraver, takePlanner } from '../planner';
 import type { DeskDocument } from './stored';
 
@@ -151,7 +152,13 @@ export class Planning {
   async replan(ink: Ink): Promise<void> {
     const state = this.renewed();
     const planning = this.connection?.planner.plan([...ink]);
-    await this.heard(async () => this.hearPlan((await planning) ?? null, state));
+    // What the key has done is painted first: a quick answer must not keep it from the eye.
+    const painting = painted();
+    await this.heard(async () => {
+      const planned = (await planning) ?? null;
+      await painting;
+      this.hearPlan(planned, state);
+    });
   }
 
   /** Prices of a note: first what they are at least, then what they are. */

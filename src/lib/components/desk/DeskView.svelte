@@ -266,7 +266,7 @@
       </main>
       {#if desk.sheet && desk.planning.plan && desk.planning.score}
         <LanesDock
-          page={desk.sheet.page}
+          page={desk.sheet.engraved}
           score={desk.planning.score}
           plan={desk.planning.plan}
           selectedUid={desk.selection.uid}

@@ -31,18 +31,18 @@
   let scale = $state(1);
   let glyphs = $state('');
   let systemOf = new Map<string, number>();
-  let notes: Sheet['page']['notes'] | null = null;
+  let page: Sheet['engraved'] | null = null;
 
   $effect.pre(() => {
-    const { systems, page } = sheet;
+    const { systems, engraved } = sheet;
     const sets = { conflicts, corrected, noticed, ranged };
     untrack(() => {
-      width = page.width;
-      space = page.staffSpace;
+      width = engraved.width;
+      space = engraved.staffSpace;
       scale = sheet.scale;
-      glyphs = page.glyphs;
-      if (notes !== page.notes) systemOf = new Map(page.notes.map(({ uid, system }) => [uid, system]));
-      notes = page.notes;
+      glyphs = engraved.glyphs;
+      if (page !== engraved) systemOf = new Map(engraved.notes.map(({ uid, system }) => [uid, system]));
+      page = engraved;
       systems.forEach((system, k) => slots[k]?.fill(system, sets));
       if (slots.length === systems.length) return;
       slots = systems.map((system, k) => {

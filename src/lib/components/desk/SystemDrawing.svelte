@@ -19,20 +19,20 @@
   const system = $derived(slot.system);
   /** One drawing for all: a browser reads it faster than it makes hundreds of elements one by one. */
   const marks = $derived(
-    system.marks
+    system.layout.placed
       .map((mark) => markSvg(mark, { ...SCREEN, space, scale }, slot.conflicts.has(mark.uid)))
       .join(''),
   );
   const selectedUid = $derived(slot.selectedUid);
   const height = $derived(system.bottom - system.top);
-  const drawing = $derived(system.drawing);
+  const drawing = $derived(system.layout.drawing);
   const selected = $derived(
     selectedUid === null ? null : (system.notes.find((note) => note.uid === selectedUid) ?? null),
   );
   /** "file 3 → plan 1", by note. */
   const departures = $derived(
     new Map(
-      system.marks
+      system.layout.placed
         .filter(({ departs }) => departs !== null)
         .map(({ uid, departs, text, state }) => [
           uid,
