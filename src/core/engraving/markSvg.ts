@@ -124,12 +124,15 @@ function stroke({ text, state }: PlacedMark, { x, y, unit, fill }: Pen): string 
   return `<path d="${path}" fill="none" stroke="${fill}" stroke-width="${n(width)}"/>`;
 }
 
-/** A ring with a cross through it; in a second ring where all strings are meant. */
+/** Names in the Standard Music Font Layout: a ring with a cross through it, in a second ring where all strings are meant. */
+export const DAMP_GLYPHS = { string: 'pluckedDamp', all: 'pluckedDampAll' } as const;
+
 function damp({ text }: PlacedMark, { x, y, unit, fill }: Pen): string {
   const ring = (radius: number) =>
     `<circle cx="${n(x)}" cy="${n(y)}" r="${n(radius * unit)}" fill="none" stroke="${fill}" stroke-width="${n(0.13 * unit)}"/>`;
   const cross = `M${n(x - 0.64 * unit)} ${n(y)} h${n(1.28 * unit)} M${n(x)} ${n(y - 0.64 * unit)} v${n(1.28 * unit)}`;
-  return `${ring(0.4)}${text === 'all' ? ring(0.22) : ''}<path d="${cross}" fill="none" stroke="${fill}" stroke-width="${n(0.13 * unit)}"/>`;
+  const name = text === 'all' ? DAMP_GLYPHS.all : DAMP_GLYPHS.string;
+  return `<g data-smufl="${name}">${ring(0.4)}${text === 'all' ? ring(0.22) : ''}<path d="${cross}" fill="none" stroke="${fill}" stroke-width="${n(0.13 * unit)}"/></g>`;
 }
 
 /** From the middle of a box to the line of its text; words have heads and tails. In parts of their size. */

@@ -48,7 +48,7 @@ const ATTRIBUTES = new Set([
   'id',
 ]);
 /** Notes inside words (a metronome mark) come in a music font's private code points; text fonts have these. */
-const MUSIC_IN_TEXT: Readonly<Record<string, string>> = {
+export const MUSIC_IN_TEXT: Readonly<Record<string, string>> = {
   '\uECA3': '\u{1D15E}',
   '\uECA5': '\u2669',
   '\uECA7': '\u266A',
