@@ -6,6 +6,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { TEXTURED } from '../helpers/textures/corpus';
 import type { Texture } from '../../src/core/figures/texture';
+import { isFigure as isFigureTexture } from '../../src/core/fingering/problem/pace';
 import type { FingeringPlan } from '../../src/core/fingering/report/plan';
 import { NO_WISHES, Planner } from '../../src/core/fingering/planner';
 import { RightPlanner } from '../../src/core/fingering/right/lattice/planRight';
@@ -176,8 +177,10 @@ describe('from free playing to stations', () => {
 describe('tempo', () => {
   /** Times at which the handbook's rules begin to count. */
   const THRESHOLDS = [180, 220, 240, 250, 350, 400, 600];
-  const crosses = (gapMs: number, factor: number) =>
-    THRESHOLDS.some((at) => gapMs < at !== gapMs / factor < at);
+  /** Those of a line's strings and fingers: the colour of open strings, and between the paces that the hand knows. */
+  const OF_LINES = [177, 250, 350, 354, 707];
+  const crosses = (gapMs: number, factor: number, thresholds: readonly number[] = THRESHOLDS) =>
+    thresholds.some((at) => gapMs < at !== gapMs / factor < at);
 
   it.each([0.6, 0.8, 1.25, 1.6])(
     'letters on the same strings are the same at %f of it, but for thresholds',
@@ -198,6 +201,72 @@ describe('tempo', () => {
       expect(compared).toBeGreaterThan(10);
     },
   );
+  it.each([0.6, 0.8, 1.25, 1.6])(
+    'strings and fingers of the left hand are the same at %f of it, but for thresholds of lines',
+    (factor) => {
+      const at = (notes: readonly TestNote[], tempo: number) => {
+        const problem = problemFrom(barXml(notes, tempo));
+        const { figures } = problem.reading;
+        return { problem, figures, read: figures.map(({ texture, fromMoment }) => [texture, fromMoment]) };
+      };
+      const placed = ({ problem }: ReturnType<typeof at>) =>
+        new LeftPlanner(problem).plan(new Map()).placements;
+      let [figures, lines] = [0, 0];
+      for (const { notes, tempo, name } of TEXTURED) {
+        const [usual, other] = [at(notes, tempo), at(notes, tempo * factor)];
+        // A line that has become a slow melody, or a pedal that has become a tremolo, is another texture.
+        if (JSON.stringify(usual.read) !== JSON.stringify(other.read)) continue;
+        const isFigure = usual.figures.every(({ texture }) => isFigureTexture(texture));
+        const { moments } = usual.problem;
+        const gaps = moments.slice(1).map(({ timeMs }, k) => timeMs - moments[k]!.timeMs);
+        if (!isFigure && gaps.some((gap) => crosses(gap, factor, OF_LINES))) continue;
+        expect(placed(other), name).toEqual(placed(usual));
+        if (isFigure) figures++;
+        else lines++;
+      }
+      expect(figures).toBeGreaterThan(15);
+      expect(lines).toBeGreaterThan(0);
+    },
+  );
+  it('no string is paid for a taste of the right hand: both hands together lie where the left one would', () => {
+    /** A taste decides between strings that are nearly the same to the left hand; in tenths of a point. */
+    const [FAULT, NEARLY_SAME] = [20, 15];
+    let [asWished, moved] = [0, 0];
+    for (const { notes, tempo, name } of TEXTURED) {
+      const planner = plannerOf(notes, tempo);
+      const { problem, setting } = planner;
+      const alone = new LeftPlanner(problem).plan(new Map());
+      const both = planner.plan(new Map());
+      const strings = problem.strikes.map(
+        ({ uids }) => both.notes.find(({ uid }) => uid === uids[0])!.string,
+      );
+      if (strings.every((string, k) => string === alone.placements[k]!.string)) {
+        asWished++;
+        continue;
+      }
+      moved++;
+      const forced = new RightPlanner(problem, setting).plan(placedOn(problem, alone.states), new Map());
+      const avoided = forced.cost - both.rightCost;
+      if (both.leftCost - alone.cost > NEARLY_SAME) expect(avoided, name).toBeGreaterThanOrEqual(FAULT);
+    }
+    expect(asWished).toBeGreaterThan(10 * moved);
+  });
+  it('and with both hands, but where the right one begins to mind a finger twice on one string', () => {
+    const placesOf = ({ notes }: FingeringPlan) =>
+      notes.map(({ string, fret, finger }) => [string, fret, finger]);
+    let compared = 0;
+    for (const { notes, tempo, name } of TEXTURED) {
+      const { moments, reading } = problemFrom(barXml(notes, tempo));
+      if (!reading.figures.every(({ texture }) => isFigureTexture(texture))) continue;
+      const gaps = moments.slice(1).map(({ timeMs }, k) => timeMs - moments[k]!.timeMs);
+      for (const factor of [0.6, 1.6]) {
+        if (gaps.some((gap) => crosses(gap, factor, [180, 250]))) continue;
+        expect(placesOf(planOf(notes, tempo * factor)), name).toEqual(placesOf(planOf(notes, tempo)));
+        compared++;
+      }
+    }
+    expect(compared).toBeGreaterThan(10);
+  });
   it('a broken chord has the same letters at every tempo, thresholds or not', () => {
     let compared = 0;
     for (const { notes, tempo, name } of TEXTURED.filter((one) =>

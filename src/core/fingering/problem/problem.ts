@@ -9,6 +9,7 @@ import { type Passes, passesOf } from './passes';
 import type { Strike } from './strike';
 import { gripsOf } from './gripsOf';
 import { groupedBy } from './groupedBy';
+import { reckonedTempos } from './pace';
 import { strikesOf } from './strikes';
 import { withManners } from './manners';
 import { surroundingsOf } from './surroundings';
@@ -48,6 +49,8 @@ export interface NotatedPiece {
 export interface FingeringProblem extends NotatedPiece {
   /** The textures of the piece, and whose note each is. */
   readonly reading: Reading;
+  /** Time as the left hand reckons it, see `pace.ts`. */
+  readonly reckoned: Spans;
 }
 
 export function problemOf(
@@ -77,7 +80,8 @@ export function problemOf(
     weights,
   };
   const reading = readFigures(piece, surroundingsOf(score, piece), textureOf);
-  return { ...piece, strikes: withManners(piece, reading), reading };
+  const reckoned = spansOf(reckonedTempos(score.tempos, moments, reading), score.ticksPerQuarter);
+  return { ...piece, strikes: withManners(piece, reading, reckoned), reading, reckoned };
 }
 
 function momentsOf(strikes: readonly Strike[], clock: (tick: number) => number): Moment[] {

@@ -97,7 +97,16 @@ export function chargeEntry(hand: Hand, bill: Bill): void {
   SHIFT.charge(0, SHIFT.to.code(hand), 0, 0, bill);
 }
 
-/** The change of position between two states, or null when the hand stays where it is. `next` may be a jump's. */
+const onClock = new WeakMap<FingeringProblem, FingeringProblem>();
+
+/** The same piece by its metronome marks: what a teacher is told of. */
+function inRealTime(problem: FingeringProblem): FingeringProblem {
+  let real = onClock.get(problem);
+  if (!real) onClock.set(problem, (real = { ...problem, reckoned: problem.spans }));
+  return real;
+}
+
+/** The change of position between two states in real time, or null when the hand stays where it is. `next` may be a jump's. */
 export function measureShift(
   problem: FingeringProblem,
   moment: Moment,
@@ -108,7 +117,8 @@ export function measureShift(
   if (from.anchor === NO_ANCHOR || !to.range || !isShift(from.anchor, to.anchor)) return null;
   const columns = columnsOf(moment);
   const follows = problem.moments[next.index - 1] === moment && problem.moments[next.index] === next;
-  const step = follows ? stepTo(problem, columns, next) : jumpTo(problem, moment, columns, next);
+  const real = inRealTime(problem);
+  const step = follows ? stepTo(real, columns, next) : jumpTo(real, moment, columns, next);
   return measuredShift(problem, recordHand(from, moment), recordHand(to, next), step);
 }
 

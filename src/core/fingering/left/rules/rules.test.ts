@@ -21,8 +21,11 @@ function chordsAt(quartersPerMinute: number, ...rows: readonly (readonly number[
   const notes = rows.flatMap((midis, k) =>
     midis.map((midi, voice) => ({ midi, onset: 2 * k, length: 2, voice: voice + 1 })),
   );
-  return problemFrom(barXml(notes, quartersPerMinute));
+  return onClock(problemFrom(barXml(notes, quartersPerMinute)));
 }
+
+/** Rules are worked out in real time: how a texture is reckoned is another matter. */
+const onClock = (problem: FingeringProblem): FingeringProblem => ({ ...problem, reckoned: problem.spans });
 
 /** What the way from one chord to the next costs, term by term. */
 function wayTerms(problem: FingeringProblem, before: readonly Placement[], after: readonly Placement[]) {
@@ -96,13 +99,15 @@ describe('a finger', () => {
     const share = hopMs(quick, at(4, 2, 2), at(1, 2, 2)) / (RELEASE_SHARE * (60_000 / 500));
     expect(share).toBeGreaterThan(0.6);
     expect(terms.get('hopHaste')).toBe(priceOf(quick.weights, 'hopHaste', share));
-    const rested = problemFrom(
-      barXml(
-        [
-          { midi: 52, onset: 0, length: 1 },
-          { midi: 57, onset: 4, length: 1 },
-        ],
-        640,
+    const rested = onClock(
+      problemFrom(
+        barXml(
+          [
+            { midi: 52, onset: 0, length: 1 },
+            { midi: 57, onset: 4, length: 1 },
+          ],
+          640,
+        ),
       ),
     );
     const after = wayTerms(rested, [at(4, 2, 2)], [at(3, 2, 2)]);
@@ -266,7 +271,7 @@ describe('four fingers side by side', () => {
 describe('a quick run', () => {
   const slideAt = (bpm: number) => {
     const notes = [64, 66, 68, 69].map((midi, k) => ({ midi, onset: k, length: 1 }));
-    const problem = problemFrom(barXml(notes, bpm));
+    const problem = onClock(problemFrom(barXml(notes, bpm)));
     const terms = new Map<LeftTermId, number>();
     const [, b, c] = problem.moments;
     const add = (term: LeftTermId, cost: number) => void terms.set(term, (terms.get(term) ?? 0) + cost);

@@ -126,7 +126,7 @@ function stepBetween(
   next: Moment,
   links: readonly Link[],
 ): HandStep {
-  const { strikes, spans } = problem;
+  const { strikes, reckoned: spans } = problem;
   const start = before?.tick ?? next.tick;
   const ends = columns.map((strike) => Math.min(next.tick, neededUntil(strikes[strike]!)));
   const alike = {
@@ -236,7 +236,7 @@ function nameOf(note: StruckNote): string {
 }
 
 /** The pulse from the moment before on, and as far back as a freed hand remembers; where it changed, a step is like no other. */
-function pulseKey({ spans }: FingeringProblem, start: number, next: Moment): number | string {
+function pulseKey({ reckoned: spans }: FingeringProblem, start: number, next: Moment): number | string {
   const here = spans.maybePulseMs(next.tick, next.tick)!;
   const back = Math.max(0, Math.min(start, next.tick - Math.ceil(LONGEST_WINDOW_MS / here)));
   return spans.maybePulseMs(back, next.tick) ?? `at ${next.tick}`;
@@ -254,7 +254,7 @@ function linksInto(
   const { strikes } = problem;
   const links: Link[] = [];
   const placed = [...next.struck, ...next.laid];
-  const hurry = before ? hurryOf(problem.spans.spanMs(before.tick, next.tick)) : 0;
+  const hurry = before ? hurryOf(problem.reckoned.spanMs(before.tick, next.tick)) : 0;
   const isChord = (struck: readonly number[]) => struck.length >= CHORD_NOTES;
   const inChords = before !== null && isChord(before.struck) && isChord(next.struck);
   const add = (kind: Link['kind'], from: number | null, to: number) => {
