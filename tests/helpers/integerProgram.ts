@@ -300,13 +300,13 @@ function openStrings(model: LinearProgram, { next, before, after, barres }: Step
 
 /** What fingers pay on their way, and notes for those that lead to them. */
 function fingerWays(model: LinearProgram, problem: FingeringProblem, { before, after, next, barres }: Step) {
-  const { strikes, weights, moments, spans } = problem;
-  const stepMs = spans.spanMs(moments[next.index - 1]!.tick, next.tick);
+  const { strikes, weights, moments, reckoned } = problem;
+  const stepMs = reckoned.spanMs(moments[next.index - 1]!.tick, next.tick);
   for (const a of before) {
     const { onsetTicks, endTicks, writtenEndTicks, grip } = strikes[a.strike]!;
     const end = Math.min(next.tick, grip === null ? endTicks : writtenEndTicks);
-    const restMs = end < next.tick ? spans.spanMs(end, next.tick) : 0;
-    const lastedMs = onsetTicks < end ? spans.spanMs(onsetTicks, end) : 0;
+    const restMs = end < next.tick ? reckoned.spanMs(end, next.tick) : 0;
+    const lastedMs = onsetTicks < end ? reckoned.spanMs(onsetTicks, end) : 0;
     const freeMs = Math.max(1, restMs, RELEASE_SHARE * stepMs, Math.min(stepMs, LAST_SHARE * lastedMs));
     for (const b of after) {
       const [p, q] = [a.place, b.place];

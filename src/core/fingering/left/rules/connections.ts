@@ -120,7 +120,7 @@ export function chargeLineFinger(
 ): void {
   if (a.finger === 0 || b.finger === 0) return;
   if (a.finger !== b.finger) {
-    if (crossOnOneFret(a, b)) bill.charge('order', CROSSED_IN_LINE);
+    if (crossOnOneFret(a, b) || crossOnOneString(a, b)) bill.charge('order', CROSSED_IN_LINE);
   } else if (a.string !== b.string) bill.charge('lineHop', hopShare(a, b));
   else if (a.fret !== b.fret && !slid && (Math.abs(a.fret - b.fret) === 1 || manner === 'quick'))
     bill.charge('lineSlide', 1);
@@ -132,6 +132,19 @@ const hopShare = (a: Placement, b: Placement) =>
 /** The lower-numbered finger belongs on the lower-pitched string. Source: handbook, "What costs" (order). */
 const crossOnOneFret = (a: Placement, b: Placement) =>
   a.fret === b.fret && a.string !== b.string && a.finger < b.finger !== a.string > b.string;
+
+/**
+ * Drawn in at the nut a lower finger could stop the higher fret: one over the other, as where 4 stops the second fret
+ * and 3 the third. Higher up the hand moves for it. Common practice.
+ */
+function crossOnOneString(a: Placement, b: Placement): boolean {
+  const up = b.fret > a.fret;
+  if (a.string !== b.string || a.fret === b.fret || b.finger > a.finger === up) return false;
+  return Math.abs(indexFret(a) - indexFret(b)) <= 1;
+}
+
+/** Where the index finger lies when the other has one fret to each finger down to it. */
+const indexFret = ({ fret, finger }: Placement) => Math.max(1, fret - finger + 1);
 
 /** How the melody goes from string to string. Source: handbook, "What costs" (colour) and "Looking ahead". */
 export function chargeLine(a: Placement, b: Placement, semitones: number, manner: Manner, bill: Bill): void {
