@@ -5,7 +5,7 @@ import type { Bill } from './ledger';
 import { FINGER_OF, NO_PLACE, type Placement, PLACEMENTS, STRING_OF } from './place';
 import type { WayRule } from './rule';
 import type { Link } from './step';
-import { BARRED_HOP, CROSSED_IN_LINE, EXCHANGED, FLATTENED_HOP, MOVED_SHAPE, WIDE_FORM } from './shares';
+import { BARRED_HOP, CROSSED_IN_LINE, EXCHANGED, FLATTENED_HOP, MOVED_SHAPE, UNUSUAL_FORM, WIDE_FORM } from './shares';
 
 /** One note after another, by where the two lie. */
 export const linkRule = (link: Link): WayRule => ({
@@ -65,24 +65,45 @@ export const guideRule = (along: readonly Link[]): WayRule => ({
 
 /**
  * Thirds of a row lie on neighbouring strings; what is wider leaves strings between, or each of its notes asks for a
- * stretch. Common practice.
+ * stretch. Two notes that move along have the fingers of their form: 1 lies on the lower fret, so that it leads the
+ * hand. Common practice.
  */
 export const formRule = (low: Link, high: Link): WayRule => ({
   id: 'form',
   from: { code: () => 0, ms: () => 0 },
-  to: { code: (hand) => Number(isWideForm(hand.placeOfStruck(low.to), hand.placeOfStruck(high.to))) },
+  to: { code: (hand) => formOf(hand.placeOfStruck(low.to), hand.placeOfStruck(high.to)) },
   charge: (_from, to, _ms, bill) => {
-    if (to === 1) bill.charge('parallelString', WIDE_FORM);
+    if (to & WIDE) bill.charge('parallelString', WIDE_FORM);
+    if (to & UNUSUAL) bill.charge('parallelFinger', UNUSUAL_FORM);
   },
 });
 
+const WIDE = 1;
+const UNUSUAL = 2;
+
+function formOf(low: number, high: number): number {
+  if (low === NO_PLACE || high === NO_PLACE || FINGER_OF[low] === 0 || FINGER_OF[high] === 0) return 0;
+  const [a, b] = [PLACEMENTS[low]!, PLACEMENTS[high]!];
+  return (isWideForm(a, b) ? WIDE : 0) | (isUnusual(a, b) ? UNUSUAL : 0);
+}
+
+/** Fingers of the lower and the higher note, by how many strings and frets lie between: thirds and sixths. */
+const FORM_FINGERS: Readonly<Record<string, readonly [number, number]>> = {
+  '1 1': [2, 1],
+  '1 2': [3, 1],
+  '2 0': [2, 3],
+  '2 1': [2, 1],
+};
+
+function isUnusual(low: Placement, high: Placement): boolean {
+  const usual = FORM_FINGERS[`${low.string - high.string} ${low.fret - high.fret}`];
+  return usual !== undefined && (low.finger !== usual[0] || high.finger !== usual[1]);
+}
+
 const WIDE_FRETS = 3;
 
-function isWideForm(low: number, high: number): boolean {
-  if (low === NO_PLACE || high === NO_PLACE || FINGER_OF[low] === 0 || FINGER_OF[high] === 0) return false;
-  const [a, b] = [PLACEMENTS[low]!, PLACEMENTS[high]!];
-  return Math.abs(a.string - b.string) === 1 && Math.abs(a.fret - b.fret) >= WIDE_FRETS;
-}
+const isWideForm = (low: Placement, high: Placement): boolean =>
+  Math.abs(low.string - high.string) === 1 && Math.abs(low.fret - high.fret) >= WIDE_FRETS;
 
 const spotsCode = (places: readonly number[]): number =>
   places.reduce((code, place) => code * SPOTS + spotCode(place), 0);

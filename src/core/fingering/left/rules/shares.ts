@@ -28,6 +28,9 @@ export const EXCHANGED = 0.6;
 /** Two notes of a row on neighbouring strings, three frets apart or more, are as bad as so many strings left. From memory. */
 export const WIDE_FORM = 1.5;
 
+/** Two notes of a row with other fingers than their form has. From memory. */
+export const UNUSUAL_FORM = 1;
+
 /** A figure that is moved is felt as one shape: a note of it that leaves its string counts so much more than one of a row. Set by hand. */
 export const MOVED_SHAPE = 3;
 
