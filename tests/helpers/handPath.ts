@@ -183,10 +183,12 @@ function standWays(
 
 const code = (fret: number) => (fret < 0 ? `m${-fret}` : `${fret}`);
 
-/** The frets that the hand comes up: between its ends, each three tenths of its width towards the middle. */
+/** The frets that the hand comes up: between its ends, each 0.45 of its width towards the middle; the first counts 1.8. */
 function wayCost({ weights }: FingeringProblem, from: Stand, to: Stand): number {
   if (to.anchor === 0) return 0;
-  const inwards = (stand: Stand) => 0.3 * (farthest(stand) - nearest(stand));
+  const inwards = (stand: Stand) => 0.9 * ((farthest(stand) - nearest(stand)) / 2);
   const start = from.heldAt < 0 ? 1 : farthest(from) - inwards(from);
-  return priceOf(weights, 'position', Math.max(0, nearest(to) + inwards(to) - start));
+  const height = (fret: number) => fret - 1 + 0.8 * Math.min(1, fret - 1);
+  const up = height(nearest(to) + inwards(to)) - height(start);
+  return priceOf(weights, 'position', Math.max(0, up));
 }

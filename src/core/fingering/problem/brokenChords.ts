@@ -56,6 +56,8 @@ const isFree = (note: Strike, notes: readonly Strike[], isOpen: Holding['isOpen'
 /** In the first position an open string and what is stopped on it take turns: up to so high, and so far apart. */
 const FIRST_POSITION_TOP = 68;
 const ON_ONE_STRING = 4;
+/** What moves on a bass string and comes back to it open takes turns, too: nobody goes to the string below for that. */
+const HIGHEST_BASS_STRING = 50;
 
 function sharesString({ midi }: Strike, notes: readonly Strike[], isOpen: Holding['isOpen']): boolean {
   if (notes.some((one) => one.midi > FIRST_POSITION_TOP)) return false;
@@ -64,7 +66,7 @@ function sharesString({ midi }: Strike, notes: readonly Strike[], isOpen: Holdin
     !isOpen(stopped) &&
     stopped > open &&
     stopped - open <= ON_ONE_STRING &&
-    isOverBefore(open, stopped, notes);
+    (open <= HIGHEST_BASS_STRING || isOverBefore(open, stopped, notes));
   return notes.some((one) => takesTurns(one.midi, midi) || takesTurns(midi, one.midi));
 }
 

@@ -5,7 +5,15 @@ import type { Bill } from './ledger';
 import { FINGER_OF, NO_PLACE, type Placement, PLACEMENTS, STRING_OF } from './place';
 import type { WayRule } from './rule';
 import type { Link } from './step';
-import { BARRED_HOP, CROSSED_IN_LINE, EXCHANGED, FLATTENED_HOP, MOVED_SHAPE, UNUSUAL_FORM, WIDE_FORM } from './shares';
+import {
+  BARRED_HOP,
+  CROSSED_IN_LINE,
+  EXCHANGED,
+  FLATTENED_HOP,
+  MOVED_SHAPE,
+  UNUSUAL_FORM,
+  WIDE_FORM,
+} from './shares';
 
 /** One note after another, by where the two lie. */
 export const linkRule = (link: Link): WayRule => ({

@@ -10,7 +10,7 @@ import type { Placement } from './place';
 import { entryCost, measureShift, stateCost, transitionCost } from './prices';
 import { hopMs } from './fingers';
 import { type LeftTermId } from './terms';
-import { CARRIER_SHARE, EXCHANGED, INDEX_OPENS, RELEASE_SHARE, WIDE_FORM } from './shares';
+import { CARRIER_SHARE, EXCHANGED, INDEX_OPENS, RELEASE_SHARE, UNUSUAL_FORM, WIDE_FORM } from './shares';
 
 const at = (string: number, fret: number, finger: number): Placement => ({ string, fret, finger });
 
@@ -176,7 +176,8 @@ describe('a hand that lies', () => {
   it('lays its barre where the piece begins', () => {
     const problem = chords([53, 60, 65]);
     const barred = handState([0, 1, 2], [at(4, 3, 1), at(3, 5, 3), at(1, 3, 1)], null);
-    const stay = priceOf(problem.weights, 'position', 2);
+    // Two frets up, and out of the first position.
+    const stay = priceOf(problem.weights, 'position', 2.8);
     expect(entryCost(problem, barred)).toBeGreaterThan(stay);
     expect(entryCost(problem, handState([0, 1], [at(4, 3, 1), at(3, 5, 3)], null))).toBe(stay);
   });
@@ -206,14 +207,34 @@ describe('rows of parallels', () => {
     expect(stay.terms.get('parallelFinger') ?? 0).toBe(0);
     expect(stay.terms.get('parallelString') ?? 0).toBe(0);
     const { problem, terms } = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(3, 6, 2), at(1, 5, 3)]);
-    expect(terms.get('parallelFinger')).toBe(weightOf(problem, 'parallelFinger', EXCHANGED));
+    expect(terms.get('parallelFinger')).toBe(
+      weightOf(problem, 'parallelFinger', EXCHANGED) + weightOf(problem, 'parallelFinger', UNUSUAL_FORM),
+    );
   });
   it('cost the whole where no finger guides, and each note that leaves its string', () => {
     const lost = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(3, 6, 3), at(1, 5, 2)]);
     const each = weightOf(lost.problem, 'parallelFinger', EXCHANGED);
-    expect(lost.terms.get('parallelFinger')).toBe(2 * each + weightOf(lost.problem, 'parallelFinger'));
+    const form = weightOf(lost.problem, 'parallelFinger', UNUSUAL_FORM);
+    expect(lost.terms.get('parallelFinger')).toBe(2 * each + weightOf(lost.problem, 'parallelFinger') + form);
     const away = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(4, 11, 4), at(2, 10, 3)]);
     expect(away.terms.get('parallelString')).toBe(2 * weightOf(away.problem, 'parallelString'));
+  });
+  it('have the fingers of their form: thirds 2 1 and 3 1, sixths 2 1 and 2 3', () => {
+    const unusual = (low: Placement, high: Placement) => {
+      const guided = [at(low.string, low.fret - 2, low.finger), at(high.string, high.fret - 2, high.finger)];
+      const { problem, terms } = lastMove(guided, [low, high]);
+      return (terms.get('parallelFinger') ?? 0) === weightOf(problem, 'parallelFinger', UNUSUAL_FORM);
+    };
+    expect(unusual(at(3, 6, 2), at(1, 5, 1))).toBe(false);
+    expect(unusual(at(3, 6, 4), at(1, 5, 3))).toBe(true);
+    expect(unusual(at(3, 7, 2), at(1, 7, 3))).toBe(false);
+    expect(unusual(at(3, 7, 3), at(1, 7, 4))).toBe(true);
+    expect(unusual(at(2, 6, 2), at(1, 5, 1))).toBe(false);
+    expect(unusual(at(2, 6, 4), at(1, 5, 3))).toBe(true);
+    expect(unusual(at(2, 7, 3), at(1, 5, 1))).toBe(false);
+    expect(unusual(at(2, 7, 4), at(1, 5, 1))).toBe(true);
+    // Tenths and what is wider have none.
+    expect(unusual(at(4, 7, 3), at(1, 7, 4))).toBe(false);
   });
   it('are wide on neighbouring strings: sixths leave a string between', () => {
     const wide = lastMove([at(3, 4, 2), at(1, 3, 1)], [at(2, 2, 1), at(1, 5, 4)]);
@@ -251,8 +272,9 @@ describe('a hand that lies between frets', () => {
     };
     // 3 and 4 lie as in I, 2 and 3 between I and II, 1 and 2 between II and III.
     expect(positionOf([3, 4])).toBe(0);
-    expect(positionOf([2, 3])).toBe(priceOf(problem.weights, 'position', 0.3));
-    expect(positionOf([1, 2])).toBe(priceOf(problem.weights, 'position', 1.3));
+    // Nine tenths of the way to the middle, and eight tenths more for each fret out of the first position.
+    expect(positionOf([2, 3])).toBe(priceOf(problem.weights, 'position', 0.45 * 1.8));
+    expect(positionOf([1, 2])).toBe(priceOf(problem.weights, 'position', 1.45 + 0.8));
   });
 });
 

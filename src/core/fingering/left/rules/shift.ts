@@ -76,13 +76,17 @@ const FIRST_POSITION = anchorId(1, 1);
  * A hand that lies between frets has left the lower one by so much of the way to its middle: fingers drawn in out of the
  * first position are not free. Set by hand.
  */
-const TOWARDS_MIDDLE = 0.6;
+const TOWARDS_MIDDLE = 0.9;
 const leastFretOf = (anchor: number): number => anchorLow(anchor) + TOWARDS_MIDDLE * halfWidth(anchor);
 const mostFretOf = (anchor: number): number => anchorHigh(anchor) - TOWARDS_MIDDLE * halfWidth(anchor);
 const halfWidth = (anchor: number): number => (anchorHigh(anchor) - anchorLow(anchor)) / 2;
 
+/** The first position is at home: whoever leaves it leaves a finger for each fret, and pays so much of a fret more. Set by hand. */
+const LEAVING_HOME = 0.8;
+
 /** Very high is harder. */
-const heightOf = (fret: number): number => fret - 1 + 12 * Math.max(0, fret - 12);
+const heightOf = (fret: number): number =>
+  fret - 1 + LEAVING_HOME * Math.min(1, fret - 1) + 12 * Math.max(0, fret - 12);
 
 function chargeShift(distanceMm: number, windowMs: number, carrier: Carrier, bill: Bill) {
   const share = movementMs(distanceMm, bill.setting.hand) / Math.max(1, windowMs);
