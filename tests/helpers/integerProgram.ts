@@ -19,6 +19,7 @@ import {
   LAST_SHARE,
   RELEASE_SHARE,
   WEAK_PAIR_MS,
+  WITHOUT_INDEX,
 } from '../../src/core/fingering/left/rules/shares';
 import type { Ink } from '../../src/core/fingering/problem/ink';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
@@ -195,6 +196,7 @@ function ownPrices(
   const and = [stopsSomething(moment)];
   if (barres) return;
   const taught = taughtShape(model, moment, columns);
+  withoutIndex(model, problem, columns, and);
   columns.forEach((a) =>
     columns.forEach((b) => {
       const [low, high] = [a.place.finger, b.place.finger];
@@ -221,6 +223,29 @@ function ownPrices(
       );
     }),
   );
+}
+
+/** 2 3 4 on one fret and three neighbouring strings with the index free. */
+function withoutIndex(
+  model: LinearProgram,
+  { weights }: FingeringProblem,
+  columns: readonly Column[],
+  and: readonly string[],
+) {
+  const index = under(columns, 1).map(({ name }) => name);
+  const trios = under(columns, 2).flatMap((a) =>
+    under(columns, 3).flatMap((b) => under(columns, 4).map((c) => [a, b, c] as const)),
+  );
+  for (const trio of trios)
+    if (
+      trio.every(({ place }) => place.fret === trio[0].place.fret) &&
+      Math.abs(trio[0].place.string - trio[2].place.string) === 2
+    )
+      model.together(
+        priceOf(weights, 'contraction', WITHOUT_INDEX),
+        [...trio.map(({ name }) => name), ...and],
+        index,
+      );
 }
 
 /** The columns of a moment and of the one before it. */

@@ -45,7 +45,7 @@ export const LEFT_SCHOOLS = {
     },
   },
   'guide-first': { factors: { jump: 20, hop: 4, fingerChanged: 2, order: 0.3 } },
-  'few-barres': { factors: { barre: 3, barreHold: 3, smallBarre: 3 } },
+  'few-barres': { factors: { barre: 3.5, barreHold: 3.5, smallBarre: 3.5 } },
 } as const satisfies Readonly<Record<string, LeftSchool>>;
 
 export type LeftSchoolId = keyof typeof LEFT_SCHOOLS;

@@ -31,6 +31,9 @@ export const WIDE_FORM = 1.5;
 /** Two notes of a row with other fingers than their form has. From memory. */
 export const UNUSUAL_FORM = 1;
 
+/** Three fingers side by side without the first are crowded by so many frets more than with it. From memory. */
+export const WITHOUT_INDEX = 0.3;
+
 /** A figure that is moved is felt as one shape: a note of it that leaves its string counts so much more than one of a row. Set by hand. */
 export const MOVED_SHAPE = 3;
 

@@ -8,7 +8,7 @@ import { FINGER_OF, NO_PLACE } from './place';
 import type { OwnRule } from './rule';
 import { maybeStandAt, shapeOfStand, type Stand, stringsUnder } from './stand';
 import { BARRE_SIZE } from './terms';
-import { INDEX_OPENS } from './shares';
+import { INDEX_OPENS, WITHOUT_INDEX } from './shares';
 import { isTaught } from './taughtShapes';
 
 /** By finger 1 to 4 at 0 to 3; null for a finger that is free. */
@@ -56,12 +56,20 @@ function chargeStanding(shape: Shape, bill: Bill): void {
     }
   }
   if (!isTaught(shape)) chargeSpread(shape, bill);
+  if (leavesIndexOut(shape)) bill.charge('contraction', WITHOUT_INDEX);
   for (const stand of shape)
     if (stand && stand.strings.length > 1) bill.charge('barreHold', BARRE_SIZE[stringsUnder(stand)]!);
   const [index, ...others] = shape;
   // Beside a barre, on its own fret, there is no room: it would have been laid further.
   if (index && index.strings.length > 1 && others.some((stand) => stand?.fret === index.fret))
     bill.charge('order', 1);
+}
+
+/** 2 3 4 side by side on one fret and on neighbouring strings, where 1 2 3 would do: A major. Source: handbook 13, "Shapes". */
+function leavesIndexOut([index, second, third, fourth]: Shape): boolean {
+  if (index || !second || !third || !fourth) return false;
+  const areLevel = second.fret === third.fret && third.fret === fourth.fret;
+  return areLevel && Math.abs(second.lastString - fourth.lastString) === 2;
 }
 
 /** @param pair the fingers, the lower-numbered one at `a` */
