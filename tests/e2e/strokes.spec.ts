@@ -138,7 +138,15 @@ test('a proposed slur is taken with one key and refused with another', async ({ 
   await page.getByLabel('School').selectOption('strict-im');
   const proposals = page.getByTestId('slurs').getByRole('listitem');
   await expect(proposals.first()).toContainText(/takes a crossing away|spares a finger|eases a fast line/);
-  const count = await proposals.count();
+  // Those of the school before go as the plan of this one comes.
+  let seen: string[] = [];
+  const areStill = async () => {
+    const last = seen.join();
+    seen = await proposals.allTextContents();
+    return seen.length > 0 && seen.join() === last;
+  };
+  await expect.poll(areStill, { intervals: [800] }).toBe(true);
+  const count = seen.length;
   const slurred = await page.locator('[data-mark=pluck]').count();
   await proposals.first().getByRole('button').first().click();
   await page.keyboard.press('s');

@@ -346,15 +346,21 @@ function fingerWays(model: LinearProgram, problem: FingeringProblem, { before, a
   }
 }
 
+/** One note of a voice after the other. */
+function linePrice(a: Column, b: Column, { strikes }: FingeringProblem, bill: Bill) {
+  const { role, manner, midi } = strikes[b.strike]!;
+  const kind = role === 'melody' ? 'line' : 'bassLine';
+  chargeLineFinger(a.place, b.place, { kind, slid: false, manner }, bill);
+  if (kind === 'line') chargeLine(a.place, b.place, midi - strikes[a.strike]!.midi, manner, bill);
+}
+
 function linkPrice(problem: FingeringProblem, a: Column, b: Column, next: Moment, stepMs: number): number {
   const bill = new Bill(problem, undefined);
   const [p, q] = [a.place, b.place];
   const from = problem.strikes[a.strike]!;
-  const { lineFrom, midi, role, manner, voice, continues } = problem.strikes[b.strike]!;
-  if (lineFrom === a.strike && next.struck.includes(b.strike) && !next.taken.includes(b.strike)) {
-    chargeLineFinger(p, q, false, manner, bill);
-    if (role === 'melody') chargeLine(p, q, midi - from.midi, manner, bill);
-  }
+  const { lineFrom, midi, voice, continues } = problem.strikes[b.strike]!;
+  if (lineFrom === a.strike && next.struck.includes(b.strike) && !next.taken.includes(b.strike))
+    linePrice(a, b, problem, bill);
   const apart = areApart(from, problem.strikes[b.strike]!);
   const sounds = from.writtenEndTicks >= next.tick && from.midi === midi && !apart;
   const again = sounds || a.strike === b.strike || continues === a.strike;

@@ -35,6 +35,9 @@
     return boardPicture(withCapo(board, score.capo), here, next, mirrored);
   });
 
+  /** Whoever asks for it wants to see it. */
+  const inSight = (section: HTMLElement) => section.scrollIntoView({ block: 'nearest' });
+
   const RADIUS = 4.2;
   /** Room around the board, in mm. */
   const EDGE = { x: 9, top: 7, bottom: 11 };
@@ -47,7 +50,7 @@
 </script>
 
 {#if picture}
-  <section aria-labelledby="board-heading" class="text-sm" data-testid="fretboard">
+  <section aria-labelledby="board-heading" class="text-sm" data-testid="fretboard" {@attach inSight}>
     <div class="mb-1 flex items-baseline justify-between">
       <h3 id="board-heading" class="text-xs">The grip here, and the next one</h3>
       <label class="flex items-center gap-1.5 text-xs">

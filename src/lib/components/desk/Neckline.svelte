@@ -79,28 +79,37 @@
         to: span.x1 + (0.8 + 0.9 * roman(position).length) * unit,
       })),
   );
-  /** Where the words of each shift begin: at its window, behind or before it; the worst first, none over another. */
-  const wordsX = $derived.by(() => {
+  /** As much as there is room for; the whole stands in the title. */
+  const sayings = (shift: PlannedShift) => [
+    shiftWords(shift),
+    `${shift.distanceMm} mm, ${shift.windowMs} ms`,
+    `${shift.distanceMm} mm`,
+  ];
+  /** The words of each shift, and where they begin: at its window, behind or before it; the worst first, none over another. */
+  const said = $derived.by(() => {
     const placed = [...taken];
-    const starts = new Map<string, number>();
+    const words = new Map<string, { readonly x: number; readonly text: string }>();
     const worstFirst = [...lanes.shifts].sort(
       (a, b) => RANK[a.shift.risk] - RANK[b.shift.risk] || b.shift.distanceMm - a.shift.distanceMm,
     );
     for (const { id, span, shift } of worstFirst) {
-      const room = 0.72 * shiftWords(shift).length * unit;
       const near = taken.find(({ from }) => Math.abs(from - span.x2) < unit);
-      const tries = [span.x1, (near?.to ?? span.x2) + 0.4 * unit, span.x2 - room - 0.4 * unit];
-      const x = tries.find(
-        (from) =>
-          from >= left &&
-          from + room <= right + 0.5 * unit &&
-          placed.every((one) => from >= one.to || from + room <= one.from),
-      );
-      if (x === undefined) continue;
-      starts.set(id, x);
-      placed.push({ from: x, to: x + room + 0.6 * unit });
+      for (const text of sayings(shift)) {
+        const room = 0.72 * text.length * unit;
+        const tries = [span.x1, (near?.to ?? span.x2) + 0.4 * unit, span.x2 - room - 0.4 * unit];
+        const x = tries.find(
+          (from) =>
+            from >= left &&
+            from + room <= right + 0.5 * unit &&
+            placed.every((one) => from >= one.to || from + room <= one.from),
+        );
+        if (x === undefined) continue;
+        words.set(id, { x, text });
+        placed.push({ from: x, to: x + room + 0.6 * unit });
+        break;
+      }
     }
-    return starts;
+    return words;
   });
   const bandTop = (position: number) => yOf(position + HAND - 1) - row / 2;
   const bandBottom = (position: number) => yOf(position) + row / 2;
@@ -197,14 +206,14 @@
         height={(NECK + NECK_WORDS) * unit}
         fill="transparent"
       />
-      {#if wordsX.has(lane.id)}
+      {#if said.has(lane.id)}
         <text
-          x={wordsX.get(lane.id)}
+          x={said.get(lane.id)!.x}
           y={top + 1.05 * unit}
           font-size={1.3 * unit}
           font-weight={lane.shift.risk === 'free' ? 400 : 700}
           style:font-family="var(--font-sans)"
-          fill="currentColor">{shiftWords(lane.shift)}</text
+          fill="currentColor">{said.get(lane.id)!.text}</text
         >
       {/if}
     </g>

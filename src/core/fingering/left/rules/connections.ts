@@ -10,6 +10,7 @@ import {
   CROSSED_IN_LINE,
   EXCHANGED,
   FLATTENED_HOP,
+  HOP_UNDER_FIGURE,
   MOVED_SHAPE,
   UNUSUAL_FORM,
   WIDE_FORM,
@@ -32,7 +33,7 @@ const idOf = ({ kind, semitones, manner, slid, hurry, inChords }: Link) =>
     : `${kind} ${manner} ${slid ? '~' : ''} ${semitones}`;
 
 function chargeLink(link: Link, a: Placement, b: Placement, bill: Bill): void {
-  const { kind, semitones, manner, slid } = link;
+  const { kind, semitones, manner } = link;
   if (kind === 'again') chargeAgain(a, b, link, bill);
   else if (kind === 'restruck') chargeRestruck(a, b, link, bill);
   else if (kind === 'slur') chargeSlur(a, b, bill);
@@ -40,7 +41,7 @@ function chargeLink(link: Link, a: Placement, b: Placement, bill: Bill): void {
   else if (kind === 'moved') chargeParallel(a, b, MOVED_SHAPE, bill);
   else if (kind === 'slide')
     bill.charge('slideBroken', a.string === b.string && a.finger === b.finger ? 0 : 1);
-  else chargeLineFinger(a, b, slid, manner, bill);
+  else chargeLineFinger(a, b, link, bill);
   if (kind === 'line') chargeLine(a, b, semitones, manner, bill);
 }
 
@@ -143,14 +144,17 @@ export const weakSlur = (a: Placement, b: Placement) =>
 export function chargeLineFinger(
   a: Placement,
   b: Placement,
-  slid: boolean,
-  manner: Manner,
+  { kind, slid, manner }: Pick<Link, 'kind' | 'slid' | 'manner'>,
   bill: Bill,
 ): void {
   if (a.finger === 0 || b.finger === 0) return;
   if (a.finger !== b.finger) {
     if (crossOnOneFret(a, b) || crossOnOneString(a, b)) bill.charge('order', CROSSED_IN_LINE);
-  } else if (a.string !== b.string) bill.charge('lineHop', hopShare(a, b));
+  } else if (a.string !== b.string)
+    bill.charge(
+      'lineHop',
+      hopShare(a, b) * (kind === 'bassLine' && manner === 'figure' ? HOP_UNDER_FIGURE : 1),
+    );
   else if (a.fret !== b.fret && !slid && (Math.abs(a.fret - b.fret) === 1 || manner === 'quick'))
     bill.charge('lineSlide', 1);
 }

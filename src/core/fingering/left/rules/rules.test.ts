@@ -5,12 +5,22 @@ import { movementMs } from '../../../instrument/handProfile';
 import type { FingeringProblem } from '../../problem/problem';
 import { handState } from './handState';
 import { handWayMm } from './handWay';
-import { priceOf } from './ledger';
+import { Bill, priceOf } from './ledger';
 import type { Placement } from './place';
 import { entryCost, measureShift, stateCost, transitionCost } from './prices';
+import { chargeLineFinger } from './connections';
 import { hopMs } from './fingers';
 import { type LeftTermId } from './terms';
-import { CARRIER_SHARE, EXCHANGED, INDEX_OPENS, RELEASE_SHARE, UNUSUAL_FORM, WIDE_FORM } from './shares';
+import {
+  CARRIER_SHARE,
+  CROSSED_IN_LINE,
+  EXCHANGED,
+  HOP_UNDER_FIGURE,
+  INDEX_OPENS,
+  RELEASE_SHARE,
+  UNUSUAL_FORM,
+  WIDE_FORM,
+} from './shares';
 
 const at = (string: number, fret: number, finger: number): Placement => ({ string, fret, finger });
 
@@ -275,6 +285,45 @@ describe('a hand that lies between frets', () => {
     // Nine tenths of the way to the middle, and eight tenths more for each fret out of the first position.
     expect(positionOf([2, 3])).toBe(priceOf(problem.weights, 'position', 0.45 * 1.8));
     expect(positionOf([1, 2])).toBe(priceOf(problem.weights, 'position', 1.45 + 0.8));
+  });
+});
+
+describe('three fingers side by side', () => {
+  const cost = (strings: readonly number[], fingers: readonly number[]) => {
+    const problem = chords([57, 62, 66]);
+    const terms = new Map<LeftTermId, number>();
+    const add = (term: LeftTermId, amount: number) => void terms.set(term, (terms.get(term) ?? 0) + amount);
+    const places = strings.map((string, k) => at(string, 7, fingers[k]!));
+    stateCost(problem, problem.moments[0]!, handState([0, 1, 2], places, null), add);
+    return terms.get('contraction') ?? 0;
+  };
+  it('are rather 1 2 3 on neighbouring strings; apart they are as they come', () => {
+    expect(cost([4, 3, 2], [2, 3, 4])).toBeGreaterThan(cost([4, 3, 2], [1, 2, 3]));
+    expect(cost([6, 2, 1], [2, 3, 4])).toBe(cost([6, 2, 1], [1, 2, 3]));
+  });
+});
+
+describe('one finger for two notes of a voice', () => {
+  const link = { slid: false, manner: 'figure', semitones: 5, hurry: 0, inChords: false } as const;
+  const charged = (kind: 'line' | 'bassLine', a: Placement, b: Placement) => {
+    const problem = chords([53], [43]);
+    const terms = new Map<LeftTermId, number>();
+    const bill = new Bill(problem, (term, amount) => void terms.set(term, (terms.get(term) ?? 0) + amount));
+    chargeLineFinger(a, b, { ...link, kind }, bill);
+    return { problem, terms };
+  };
+  it('leaves its string at half the price with the bass of a figure: the whole grip is taken anew', () => {
+    const [from, to] = [at(4, 3, 3), at(6, 5, 3)];
+    const { problem, terms } = charged('bassLine', from, to);
+    expect(terms.get('lineHop')).toBe(priceOf(problem.weights, 'lineHop', HOP_UNDER_FIGURE));
+    expect(charged('line', from, to).terms.get('lineHop')).toBe(priceOf(problem.weights, 'lineHop', 1));
+  });
+  it('does not lie over another on its string at the nut', () => {
+    const { problem, terms } = charged('line', at(1, 2, 4), at(1, 3, 3));
+    expect(terms.get('order')).toBe(priceOf(problem.weights, 'order', CROSSED_IN_LINE));
+    expect(charged('line', at(1, 2, 3), at(1, 3, 4)).terms.get('order') ?? 0).toBe(0);
+    // Higher up the hand moves: 4, then 1 two frets on.
+    expect(charged('line', at(1, 5, 4), at(1, 7, 1)).terms.get('order') ?? 0).toBe(0);
   });
 });
 

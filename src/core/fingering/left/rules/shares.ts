@@ -19,6 +19,9 @@ export const FLATTENED_HOP = 0.7;
 /** Finger 1 lays a small barre over both: this part is left. From memory. */
 export const BARRED_HOP = 0.1;
 
+/** From one grip to the next the whole hand moves: a finger that leaves its string with the bass of a figure counts so much of one in a line. From memory. */
+export const HOP_UNDER_FIGURE = 0.5;
+
 /** Fingers that cross on one fret, one after the other and not at once: this part of it is left. From memory. */
 export const CROSSED_IN_LINE = 0.4;
 
