@@ -9,7 +9,7 @@ import type { Reading } from '../../figures/reading';
 import type { Texture } from '../../figures/texture';
 import type { Moment } from './problem';
 
-/** Ms from note to note. From memory: the usual ones, by octaves from `PACE_MS`. */
+/** Ms from note to note: what is usual. From memory, with an eye on the passages. */
 const FIGURE_MS: Readonly<Partial<Record<Texture, number>>> = {
   tremolo: 125,
   brokenChord: 250,
