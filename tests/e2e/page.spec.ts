@@ -71,6 +71,25 @@ for (const title of TITLES)
     await expectWellMarked(page, await openWithPlan(page, title));
   });
 
+test('no style asks the root what it holds: each change would look through every note of the page', async ({
+  page,
+}) => {
+  const asking = () =>
+    page.evaluate(() => {
+      const selectors = (rules: CSSRuleList): string[] =>
+        [...rules].flatMap((rule) => [
+          ...('selectorText' in rule ? [String(rule.selectorText)] : []),
+          ...('cssRules' in rule ? selectors(rule.cssRules as CSSRuleList) : []),
+        ]);
+      return [...document.styleSheets]
+        .flatMap((sheet) => selectors(sheet.cssRules))
+        .filter((selector) => /(:root|html|body):has\(/.test(selector));
+    });
+  expect(await asking()).toEqual([]);
+  await page.addStyleTag({ content: '@layer a { :root:has(.b) { color: red } }' });
+  expect(await asking()).toHaveLength(1);
+});
+
 /** Long runs take more. */
 const DENSE = Number(process.env['OCULON_DRAWN_PAGES'] ?? 1);
 

@@ -24,6 +24,15 @@ const HIGH = [80, 82, 80, 82];
 const planOf = (...bars: readonly string[]) =>
   new Planner(scoreOrThrow(documentXml(bars)), CONCERT_FRETBOARD, ADULT_MEDIUM).plan(new Map());
 
+describe('the time that a teacher is told', () => {
+  it('is by the metronome, though the hand reckons both tempos alike', () => {
+    const windowAt = (bpm: number) => planOf(bar(LOW, tempo(bpm)), bar(HIGH)).shifts[0]!.windowMs;
+    // Eighths of 500 and of 400 ms: both are slow to the hand.
+    expect(windowAt(60)).toBeGreaterThan(windowAt(75));
+    expect(windowAt(75) / windowAt(60)).toBeCloseTo(60 / 75, 2);
+  });
+});
+
 describe('shifts on jumps', () => {
   it('a repeat that begins low and ends high shifts back in the time between', () => {
     const { shifts } = planOf(bar(LOW, tempo(60) + START), bar(HIGH, '', END));
