@@ -183,6 +183,15 @@ describe('a hand that lies', () => {
     const tight = spread(at(4, 2, 1), at(3, 2, 3));
     expect(tight.terms.get('contraction')).toBe(priceOf(tight.problem.weights, 'contraction', 2));
   });
+  it('has room on one fret where its fingers lie far apart across the strings', () => {
+    const crowding = (strings: readonly [number, number]) =>
+      spread(at(strings[0], 7, 1), at(strings[1], 7, 2)).terms.get('contraction');
+    const { problem } = spread(at(6, 7, 1), at(2, 7, 2));
+    expect(crowding([6, 5])).toBe(priceOf(problem.weights, 'contraction', 1));
+    expect(crowding([6, 3])).toBe(priceOf(problem.weights, 'contraction', 1));
+    expect(crowding([6, 2])).toBe(priceOf(problem.weights, 'contraction', 0.5));
+    expect(crowding([6, 1])).toBe(priceOf(problem.weights, 'contraction', 0.5));
+  });
   it('lays its barre where the piece begins', () => {
     const problem = chords([53, 60, 65]);
     const barred = handState([0, 1, 2], [at(4, 3, 1), at(3, 5, 3), at(1, 3, 1)], null);

@@ -34,6 +34,13 @@ export const WIDE_FORM = 1.5;
 /** Two notes of a row with other fingers than their form has. From memory. */
 export const UNUSUAL_FORM = 1;
 
+/**
+ * Fingers so many strings apart stand askew to the frets, and being nearer than a fret for each crowds them only in part:
+ * 2 and 3 on the third fret of strings 6 and 2. From memory.
+ */
+export const FAR_APART = 4;
+export const CROWDED_FAR_APART = 0.5;
+
 /** Three fingers side by side without the first are crowded by so many frets more than with it. From memory. */
 export const WITHOUT_INDEX = 0.3;
 

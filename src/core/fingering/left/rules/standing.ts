@@ -8,7 +8,7 @@ import { FINGER_OF, NO_PLACE } from './place';
 import type { OwnRule } from './rule';
 import { maybeStandAt, shapeOfStand, type Stand, stringsUnder } from './stand';
 import { BARRE_SIZE } from './terms';
-import { INDEX_OPENS, WITHOUT_INDEX } from './shares';
+import { CROWDED_FAR_APART, FAR_APART, INDEX_OPENS, WITHOUT_INDEX } from './shares';
 import { isTaught } from './taughtShapes';
 
 /** By finger 1 to 4 at 0 to 3; null for a finger that is free. */
@@ -92,6 +92,12 @@ function chargeTwoFingers(pair: FingerPair, a: Stand, b: Stand, bill: Bill) {
 /** Four fingers side by side on one fret are crowded by so many frets more: nearly forbidden. Source: handbook 13. */
 const FOUR_ABREAST = 5;
 
+/** Fingers far apart across the strings lie askew and have room on one fret: what is felt of their crowding. */
+function crowdedShare(a: Stand, b: Stand): number {
+  const apart = Math.max(a.firstString - b.lastString, b.firstString - a.lastString);
+  return apart >= FAR_APART ? CROWDED_FAR_APART : 1;
+}
+
 /** How neighbours among the fingers that are down differ from a fret for each finger: squeezed together or spread. */
 function chargeSpread(shape: Shape, bill: Bill): void {
   let last = -1;
@@ -99,7 +105,7 @@ function chargeSpread(shape: Shape, bill: Bill): void {
     if (!shape[k]) continue;
     if (last >= 0) {
       const more = shape[k]!.fret - shape[last]!.fret - (k - last);
-      if (more < 0) bill.charge('contraction', -more);
+      if (more < 0) bill.charge('contraction', -more * crowdedShare(shape[last]!, shape[k]!));
       if (more > 0) bill.charge('extension', more * (last === 0 ? INDEX_OPENS : 1));
     }
     last = k;
