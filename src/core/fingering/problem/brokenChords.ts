@@ -16,6 +16,8 @@ const LONGEST_INNER_QUARTERS = 1;
 export interface Holding {
   /** Whether it can hold these pitches at once. */
   readonly fits: (midis: readonly number[]) => boolean;
+  /** The same in the lowest positions. */
+  readonly fitsLow: (midis: readonly number[]) => boolean;
   /** Whether an open string sounds so. */
   readonly isOpen: (midi: number) => boolean;
 }
@@ -28,16 +30,17 @@ export interface Holding {
 export function ringingBrokenChords(
   strikes: readonly Strike[],
   { measures, ticksPerQuarter }: Pick<Score, 'measures' | 'ticksPerQuarter'>,
-  { fits, isOpen }: Holding,
+  holding: Holding,
 ): Strike[] {
+  const { isOpen } = holding;
   const changed = new Map<number, Partial<Strike>>();
   let grips = Math.max(0, ...strikes.map(({ grip }) => (grip ?? -1) + 1));
   const ungripped = strikes.filter(({ inMove }) => inMove === null);
   const parts = brokenChords(ungripped, measures, ticksPerQuarter)
-    .flatMap((chord) => partsThatFit(chord, { fits, isOpen }))
+    .flatMap((chord) => partsThatFit(chord, holding))
     .map((chord, k, all) => withItsBass(chord, all[k - 1] ?? null, ungripped, measures, isOpen));
   parts.forEach((part, k) => {
-    for (const [index, change] of ringing(part, parts[k + 1] ?? null, { measures, grip: grips, isOpen }))
+    for (const [index, change] of ringing(part, parts[k + 1] ?? null, { measures, grip: grips, holding }))
       changed.set(index, change);
     grips++;
   });
@@ -50,27 +53,32 @@ export function ringingBrokenChords(
 }
 
 /** What is no part of what is held: a note that moves, or shares its string with another. */
-const isFree = (note: Strike, notes: readonly Strike[], isOpen: Holding['isOpen']) =>
-  moves(note, notes) || sharesString(note, notes, isOpen);
+const isFree = (note: Strike, notes: readonly Strike[], holding: Holding) =>
+  moves(note, notes) || sharesString(note, notes, holding);
 
-/** In the first position an open string and what is stopped on it take turns: up to so high, and so far apart. */
+/**
+ * In the first position an open string and what is stopped on it take turns: up to so high, and so far apart. A figure
+ * that goes back to the first of them has a string for each, where a hand in a low position can hold it all.
+ */
 const FIRST_POSITION_TOP = 68;
 const ON_ONE_STRING = 4;
 /** What moves on a bass string and comes back to it open takes turns, too: nobody goes to the string below for that. */
 const HIGHEST_BASS_STRING = 50;
 
-function sharesString({ midi }: Strike, notes: readonly Strike[], isOpen: Holding['isOpen']): boolean {
+function sharesString({ midi }: Strike, notes: readonly Strike[], { isOpen, fitsLow }: Holding): boolean {
   if (notes.some((one) => one.midi > FIRST_POSITION_TOP)) return false;
   const takesTurns = (open: number, stopped: number) =>
     isOpen(open) &&
     !isOpen(stopped) &&
     stopped > open &&
     stopped - open <= ON_ONE_STRING &&
-    (open <= HIGHEST_BASS_STRING || isOverBefore(open, stopped, notes));
+    (open <= HIGHEST_BASS_STRING || isOverBefore(open, stopped, notes) || !fitsLow(pitchesOf(notes)));
   return notes.some((one) => takesTurns(one.midi, midi) || takesTurns(midi, one.midi));
 }
 
-/** Whether one pitch has had its last turn before the other has its first: a figure that goes back has a string for each. */
+const pitchesOf = (notes: readonly Strike[]): readonly number[] => [...new Set(notes.map(({ midi }) => midi))];
+
+/** Whether one pitch has had its last turn before the other has its first. */
 function isOverBefore(a: number, b: number, notes: readonly Strike[]): boolean {
   const first = (midi: number) => notes.findIndex((one) => one.midi === midi);
   const last = (midi: number) => notes.findLastIndex((one) => one.midi === midi);
@@ -82,13 +90,25 @@ const moves = (note: Strike, notes: readonly Strike[]) =>
   notes.some(({ midi }) => midi !== note.midi && Math.abs(midi - note.midi) <= STEP_SEMITONES) ||
   [1, -1].some((side) => isInTune(note, notes, side));
 
-/** The turns of a figure on one side, if they are not always one pitch, are a tune of their own. */
+/**
+ * The turns of a figure on one side, if they are not always one pitch, are a tune of their own. What the figure also passes
+ * through is of its chord, and so are turns that all come back after others.
+ */
 function isInTune(note: Strike, notes: readonly Strike[], side: number): boolean {
   const isBeyond = (midi: number, other: Strike | undefined) =>
     other !== undefined && side * (midi - other.midi) > 0;
-  const turns = notes.filter(({ midi }, k) => isBeyond(midi, notes[k - 1]) && isBeyond(midi, notes[k + 1]));
-  const pitches = new Set(turns.map(({ midi }) => midi));
-  return pitches.size > 1 && pitches.has(note.midi);
+  const isTurn = ({ midi }: Strike, k: number) => isBeyond(midi, notes[k - 1]) && isBeyond(midi, notes[k + 1]);
+  const between = notes.slice(1, -1);
+  const turns = new Set(between.filter((one, k) => isTurn(one, k + 1)).map(({ midi }) => midi));
+  const passed = new Set(between.filter((one, k) => !isTurn(one, k + 1)).map(({ midi }) => midi));
+  const tune = notes.map(({ midi }) => midi).filter((midi) => turns.has(midi) && !passed.has(midi));
+  return tune.includes(note.midi) && !tune.every((midi) => comesBack(midi, tune));
+}
+
+/** Whether something else comes between two of it, or there is nothing else. */
+function comesBack(midi: number, midis: readonly number[]): boolean {
+  const between = midis.slice(midis.indexOf(midi), midis.lastIndexOf(midi) + 1);
+  return between.length === midis.length || between.some((other) => other !== midi);
 }
 
 /**
@@ -122,14 +142,13 @@ function withItsBass(
 /** A broken chord goes on as one grip as long as a hand can hold all of it. */
 function partsThatFit(
   { notes, startTicks, endTicks }: BrokenChord,
-  { fits, isOpen }: Holding,
+  holding: Holding,
 ): readonly BrokenChord[] {
   const parts: Strike[][] = [[]];
   for (const note of notes) {
     const last = parts.at(-1)!;
-    const held = [...last, note].filter((one, _k, all) => !isFree(one, all, isOpen));
-    const midis = [...new Set(held.map(({ midi }) => midi))];
-    if (last.length > 0 && !fits(midis)) parts.push([note]);
+    const held = [...last, note].filter((one, _k, all) => !isFree(one, all, holding));
+    if (last.length > 0 && !holding.fits(pitchesOf(held))) parts.push([note]);
     else last.push(note);
   }
   return parts.map((part, k) => ({
@@ -146,8 +165,8 @@ function ringing(
   {
     measures,
     grip,
-    isOpen,
-  }: Pick<Holding, 'isOpen'> & { readonly measures: readonly Measure[]; readonly grip: number },
+    holding,
+  }: { readonly measures: readonly Measure[]; readonly grip: number; readonly holding: Holding },
 ): ReadonlyMap<number, Partial<Strike>> {
   const goesOn =
     next?.notes[0]!.voice === notes[0]!.voice &&
@@ -157,7 +176,7 @@ function ringing(
   notes.forEach((note, k) => {
     const later = notes.slice(k + 1);
     const again = later.find(({ midi }) => midi === note.midi);
-    if (isFree(note, notes, isOpen)) return;
+    if (isFree(note, notes, holding)) return;
     const before = notes.slice(0, k).findLast(({ midi }) => midi === note.midi);
     changed.set(note.index, {
       endTicks:

@@ -53,6 +53,9 @@ export interface FingeringProblem extends NotatedPiece {
   readonly reckoned: Spans;
 }
 
+/** What a hand holds in the lowest positions lies no higher. */
+const LOW_FRETS = 7;
+
 export function problemOf(
   score: Score,
   fretboard: Fretboard,
@@ -63,6 +66,7 @@ export function problemOf(
   const tuning = tuningOrThrow(score.tuningId);
   const strikes = strikesOf(score, {
     fits: gripsOf(tuning, withCapo(fretboard, score.capo), hand),
+    fitsLow: gripsOf(tuning, withCapo(fretboard, score.capo), hand, LOW_FRETS),
     isOpen: (midi) => STRINGS.some((string) => openMidi(tuning, string) === midi),
   });
   const clock = clockOf(score.tempos, score.ticksPerQuarter);
