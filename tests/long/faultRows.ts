@@ -171,7 +171,7 @@ export const FAULTS: readonly Fault[] = [
   {
     name: 'a finger may slide from fret to fret',
     file: 'src/core/fingering/left/rules/connections.ts',
-    find: "bill.charge('lineSlide', 1);",
+    find: "bill.charge('lineSlide', slideShare(Math.abs(a.fret - b.fret), manner));",
     put: "bill.charge('lineSlide', 0);",
     tests: OF_HANDBOOK,
   },

@@ -12,6 +12,7 @@ import {
   FLATTENED_HOP,
   HOP_UNDER_FIGURE,
   MOVED_SHAPE,
+  SLID_IN_HURRY,
   UNUSUAL_FORM,
   WIDE_FORM,
 } from './shares';
@@ -135,10 +136,15 @@ export function slurPlayable(a: Placement, b: Placement): boolean {
 export const weakSlur = (a: Placement, b: Placement) =>
   Math.max(a.finger, b.finger) === 4 && Math.min(a.finger, b.finger) >= 2;
 
+/** To the next fret of its string a neighbour could go; in a quick run a longer slide is heard, too. */
+function slideShare(frets: number, manner: Manner): number {
+  if (manner === 'quick') return frets === 1 ? SLID_IN_HURRY : Math.min(1, frets);
+  return frets === 1 ? 1 : 0;
+}
+
 /**
- * One finger for two notes of a line: on another string it must leave the first; to the next fret of its string a
- * neighbour could go, unless a slide is written (`slid`). Further along it carries the hand, which is priced as a shift;
- * in a quick run it is heard as a slide, too.
+ * One finger for two notes of a line: on another string it must leave the first; along its own it slides, unless that is
+ * written (`slid`). Further along it carries the hand, which is priced as a shift.
  * Source: handbook, "What costs" (hop: prefer a neighbour finger).
  */
 export function chargeLineFinger(
@@ -155,8 +161,7 @@ export function chargeLineFinger(
       'lineHop',
       hopShare(a, b) * (kind === 'bassLine' && manner === 'figure' ? HOP_UNDER_FIGURE : 1),
     );
-  else if (a.fret !== b.fret && !slid && (Math.abs(a.fret - b.fret) === 1 || manner === 'quick'))
-    bill.charge('lineSlide', 1);
+  else if (!slid) bill.charge('lineSlide', slideShare(Math.abs(a.fret - b.fret), manner));
 }
 
 const hopShare = (a: Placement, b: Placement) =>

@@ -349,20 +349,25 @@ describe('four fingers side by side', () => {
 });
 
 describe('a quick run', () => {
-  const slideAt = (bpm: number) => {
+  const slideAt = (bpm: number, to = 4) => {
     const notes = [64, 66, 68, 69].map((midi, k) => ({ midi, onset: k, length: 1 }));
     const problem = onClock(problemFrom(barXml(notes, bpm)));
     const terms = new Map<LeftTermId, number>();
     const [, b, c] = problem.moments;
     const add = (term: LeftTermId, cost: number) => void terms.set(term, (terms.get(term) ?? 0) + cost);
     const from = handState(b!.struck, [at(1, 2, 1)], null);
-    transitionCost(problem, from, c!, handState(c!.struck, [at(1, 4, 1)], null), add);
+    transitionCost(problem, from, c!, handState(c!.struck, [at(1, to, 1)], null), add);
     return { problem, terms };
   };
   it('does not slide a finger along, which a slower one may', () => {
     const quick = slideAt(240);
     expect(quick.terms.get('lineSlide')).toBe(priceOf(quick.problem.weights, 'lineSlide', 1));
     expect(slideAt(70).terms.get('lineSlide') ?? 0).toBe(0);
+  });
+  it('leaves a semitone to the next finger: a slide would hold it up', () => {
+    const quick = slideAt(240, 3);
+    expect(quick.terms.get('lineSlide')).toBe(priceOf(quick.problem.weights, 'lineSlide', 3));
+    expect(slideAt(70, 3).terms.get('lineSlide')).toBe(priceOf(quick.problem.weights, 'lineSlide', 1));
   });
   it('shifts at a higher price', () => {
     expect(slideAt(240).terms.get('shift')!).toBeGreaterThan(slideAt(70).terms.get('shift')!);

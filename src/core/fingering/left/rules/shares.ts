@@ -25,6 +25,9 @@ export const HOP_UNDER_FIGURE = 0.5;
 /** Fingers that cross on one fret, one after the other and not at once: this part of it is left. From memory. */
 export const CROSSED_IN_LINE = 0.4;
 
+/** In a quick run a finger that slides a semitone holds it up so many times more than in a slow one. From memory. */
+export const SLID_IN_HURRY = 3;
+
 /** Of a row that loses its guide this part is felt for each finger that is exchanged. From memory. */
 export const EXCHANGED = 0.6;
 
