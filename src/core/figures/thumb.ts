@@ -128,11 +128,15 @@ function swings(events: readonly VoiceEvent[], n: number): boolean {
   return leapsAround(events, n) && (byTurns(n, n + 1, n + 2, n + 3) || byTurns(n - 1, n, n + 1, n + 2));
 }
 
-/** Quick notes that rise from a bass over a seventh and more, by leaps, before the next bass: a chord broken in one voice. */
+/**
+ * Quick notes that rise from a bass over a seventh and more, by leaps, and may fall again: a chord broken in one voice.
+ * Where they turn upwards once more the next one begins.
+ */
 function rises(events: readonly VoiceEvent[], n: number, held: VoiceEvent, answers: Answers): boolean {
   const from = events.lastIndexOf(held, n);
   let to = n;
-  while (to < events.length && lowest(events[to]!) - lowest(held) >= ABOVE_BASS) to++;
+  while (to < events.length && lowest(events[to]!) - lowest(held) >= ABOVE_BASS && !turnsUp(events, to)) to++;
+  if (to <= n) return false;
   const figure = events.slice(from, to);
   const last = figure.at(-1)!;
   if (figure.length < LEAST_RISING || answers(held.moment, last.moment)) return false;
@@ -142,6 +146,10 @@ function rises(events: readonly VoiceEvent[], n: number, held: VoiceEvent, answe
     .filter((event, k) => Math.abs(lowest(event) - lowest(figure[k]!)) >= ABOVE_BASS);
   return top - lowest(held) >= RISES && leaps.length >= (figure.length - 1) * 0.75;
 }
+
+/** Below both neighbours. */
+const turnsUp = (events: readonly VoiceEvent[], n: number): boolean =>
+  [events[n - 1], events[n + 1]].every((other) => other !== undefined && lowest(other) > lowest(events[n]!));
 
 /** A bass that walks up goes by step; what leaps away on both sides is accompaniment. */
 function leapsAround(events: readonly VoiceEvent[], n: number): boolean {
