@@ -147,9 +147,13 @@ function rises(events: readonly VoiceEvent[], n: number, held: VoiceEvent, answe
   return top - lowest(held) >= RISES && leaps.length >= (figure.length - 1) * 0.75;
 }
 
-/** Below both neighbours. */
-const turnsUp = (events: readonly VoiceEvent[], n: number): boolean =>
-  [events[n - 1], events[n + 1]].every((other) => other !== undefined && lowest(other) > lowest(events[n]!));
+/** Comes down from another pitch, and the next goes up. */
+function turnsUp(events: readonly VoiceEvent[], n: number): boolean {
+  const pitch = lowest(events[n]!);
+  const before = events.slice(0, n).findLast((event) => lowest(event) !== pitch);
+  const after = events[n + 1];
+  return before !== undefined && after !== undefined && lowest(before) > pitch && lowest(after) > pitch;
+}
 
 /** A bass that walks up goes by step; what leaps away on both sides is accompaniment. */
 function leapsAround(events: readonly VoiceEvent[], n: number): boolean {

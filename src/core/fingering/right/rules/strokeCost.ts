@@ -264,6 +264,8 @@ function ringAfterChord({ last, since }: FingersPart, bits: number, bill: Bill):
 const MOVED_AFTER_THUMB = 0.3;
 const MOVED_WITH_THUMB = 0.35;
 const MOVED_AS_BLOCK = 0.2;
+/** A tune's note with one of the chord that is broken below it is no block: the set had better move at the border. */
+const MOVED_WITH_TUNE = 0.25;
 
 function stationsCost(
   before: FingersPart,
@@ -283,8 +285,8 @@ function stationsCost(
   if (typeof before.mode !== 'string' && before.mode.kind === 'free') otherStringCost(before, fingers!, bill);
 }
 
-function movedShare({ since }: FingersPart, { strokes }: StrokeGroup, bits: number): number {
-  if (!isOne(bits)) return MOVED_AS_BLOCK;
+function movedShare({ since }: FingersPart, { strokes, texture }: StrokeGroup, bits: number): number {
+  if (!isOne(bits)) return texture === 'brokenChord' ? MOVED_WITH_TUNE : MOVED_AS_BLOCK;
   if (since !== 'nothing') return MOVED_AFTER_THUMB;
   return strokes.length > 1 ? MOVED_WITH_THUMB : 1;
 }
