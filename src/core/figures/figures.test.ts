@@ -138,6 +138,18 @@ describe('whose note it is', () => {
       for (const { voice, midi, hand } of handsIn(name))
         if (voice === '2') expect(hand, `${name} ${midi}`).toBe(midi < 52 ? 'thumb' : 'fingers');
   });
+  it('a new chord of the lowest voice begins with a bass, also above the last one', () => {
+    const tune = [62, 59, 62, 67, 64, 60, 64, 67].map((midi, k) => ({ midi, onset: 2 * k, length: 2, voice: 1 }));
+    const below = [43, 50, 55, 50, 43, 50, 55, 50, 48, 52, 55, 52, 48, 52, 55, 52];
+    const notes = below.map((midi, onset) => ({ midi, onset, length: 1, voice: 2 }));
+    const problem = problemFrom(barXml([...tune, ...notes], 88));
+    const { hands } = readFigures(problem, surroundings(problem));
+    const handOf = (midi: number, onset: number) =>
+      hands[problem.strikes.findIndex((one) => one.midi === midi && one.onsetTicks === onset)];
+    for (const onset of [0, 4]) expect(handOf(43, onset)).toBe('thumb');
+    for (const onset of [8, 12]) expect(handOf(48, onset)).toBe('thumb');
+    for (const onset of [1, 3, 5, 7]) expect(handOf(50, onset)).toBe('fingers');
+  });
   it('a bass line is the thumb’s to its last note', () => {
     for (const { voice, hand } of handsIn('open first string'))
       expect(hand).toBe(voice === '2' ? 'thumb' : 'fingers');

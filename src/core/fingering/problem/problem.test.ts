@@ -103,6 +103,22 @@ describe('broken chords (common practice: the hand holds an arpeggio as its chor
   it('leave out what shares a string in the first position: an open one and what is stopped on it take turns', () => {
     expect(grips([bass(48, 0), ...run([55, 60, 64, 67], 1, 1)])).toEqual([0, 0, null, null]);
   });
+  it('hold what a figure passes through or turns at by turns; turns that move are a tune', () => {
+    // F major with f and c on top, D major with f sharp and d by turns: all is one chord.
+    expect(grips(run([41, 57, 60, 65, 60, 57, 60, 57]))).toEqual(Array(8).fill(0));
+    expect(grips(run([50, 66, 57, 62, 57, 66, 57, 62]))).toEqual(Array(8).fill(0));
+    // The same chord under e, g, e: a tune.
+    const tune = grips(run([45, 64, 57, 60, 67, 57, 60, 64, 57, 60]));
+    expect(tune.map((grip) => grip !== null)).toEqual(
+      [45, 64, 57, 60, 67, 57, 60, 64, 57, 60].map((midi) => midi < 64),
+    );
+  });
+  it('have two notes on one string in turns where no low grip has both, and a string for each where one has', () => {
+    // C7 with an open G: B flat lies on the string of G.
+    expect(grips(run([48, 52, 58, 64, 58, 52, 55, 58]))).toEqual([0, 0, null, 0, null, 0, null, null]);
+    // B minor: B and D have strings of their own in the second position.
+    expect(grips(run([47, 54, 59, 62, 66, 62, 59, 54]))).toEqual(Array(8).fill(0));
+  });
   it('are grips of slow notes, too, below a melody', () => {
     const tune: TestNote = { midi: 72, onset: 0, length: 8, voice: 1 };
     const slow = [57, 52, 57].map((midi, k): TestNote => ({ midi, onset: 2 + 2 * k, length: 2, voice: 2 }));
