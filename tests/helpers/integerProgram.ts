@@ -214,7 +214,11 @@ function ownPrices(
       const spread =
         more > 0
           ? priceOf(weights, 'extension', more * (low === 1 ? INDEX_OPENS : 1))
-          : priceOf(weights, 'contraction', -more * (Math.abs(a.place.string - b.place.string) >= 4 ? 0.5 : 1));
+          : priceOf(
+              weights,
+              'contraction',
+              -more * (Math.abs(a.place.string - b.place.string) >= 4 ? 0.5 : 1),
+            );
       const between = [2, 3].filter((finger) => finger > low && finger < high);
       model.together(
         spread,

@@ -139,7 +139,12 @@ describe('whose note it is', () => {
         if (voice === '2') expect(hand, `${name} ${midi}`).toBe(midi < 52 ? 'thumb' : 'fingers');
   });
   it('a new chord of the lowest voice begins with a bass, also above the last one', () => {
-    const tune = [62, 59, 62, 67, 64, 60, 64, 67].map((midi, k) => ({ midi, onset: 2 * k, length: 2, voice: 1 }));
+    const tune = [62, 59, 62, 67, 64, 60, 64, 67].map((midi, k) => ({
+      midi,
+      onset: 2 * k,
+      length: 2,
+      voice: 1,
+    }));
     const below = [43, 50, 55, 50, 43, 50, 55, 50, 48, 52, 55, 52, 48, 52, 55, 52];
     const notes = below.map((midi, onset) => ({ midi, onset, length: 1, voice: 2 }));
     const problem = problemFrom(barXml([...tune, ...notes], 88));

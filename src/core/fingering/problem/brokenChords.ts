@@ -76,7 +76,9 @@ function sharesString({ midi }: Strike, notes: readonly Strike[], { isOpen, fits
   return notes.some((one) => takesTurns(one.midi, midi) || takesTurns(midi, one.midi));
 }
 
-const pitchesOf = (notes: readonly Strike[]): readonly number[] => [...new Set(notes.map(({ midi }) => midi))];
+const pitchesOf = (notes: readonly Strike[]): readonly number[] => [
+  ...new Set(notes.map(({ midi }) => midi)),
+];
 
 /** Whether one pitch has had its last turn before the other has its first. */
 function isOverBefore(a: number, b: number, notes: readonly Strike[]): boolean {
@@ -97,7 +99,8 @@ const moves = (note: Strike, notes: readonly Strike[]) =>
 function isInTune(note: Strike, notes: readonly Strike[], side: number): boolean {
   const isBeyond = (midi: number, other: Strike | undefined) =>
     other !== undefined && side * (midi - other.midi) > 0;
-  const isTurn = ({ midi }: Strike, k: number) => isBeyond(midi, notes[k - 1]) && isBeyond(midi, notes[k + 1]);
+  const isTurn = ({ midi }: Strike, k: number) =>
+    isBeyond(midi, notes[k - 1]) && isBeyond(midi, notes[k + 1]);
   const between = notes.slice(1, -1);
   const turns = new Set(between.filter((one, k) => isTurn(one, k + 1)).map(({ midi }) => midi));
   const passed = new Set(between.filter((one, k) => !isTurn(one, k + 1)).map(({ midi }) => midi));
