@@ -5,6 +5,53 @@ const OF_PASSAGES = ['tests/reference/exactness.test.ts'];
 
 export const GRIP_FAULTS: readonly Fault[] = [
   {
+    name: 'what a figure passes through is a tune',
+    file: 'src/core/fingering/problem/brokenChords.ts',
+    find: '&& !passed.has(midi)',
+    put: '',
+    tests: ['src/core/fingering/problem'],
+  },
+  {
+    name: 'turns that come back are a tune',
+    file: 'src/core/fingering/problem/brokenChords.ts',
+    find: '!tune.every((midi) => comesBack(midi, tune))',
+    put: 'new Set(tune).size > 1',
+    tests: ['src/core/fingering/problem'],
+  },
+  {
+    name: 'an open string and a stopped note have a string each, however high',
+    file: 'src/core/fingering/problem/problem.ts',
+    find: 'hand, LOW_FRETS)',
+    put: 'hand)',
+    tests: ['src/core/fingering/problem'],
+  },
+  {
+    name: 'a chord of the lowest voice never ends',
+    file: 'src/core/figures/thumb.ts',
+    find: '&& !turnsUp(events, to)',
+    put: '',
+    tests: ['src/core/figures'],
+  },
+  {
+    name: 'the fingers move inside a figure below a tune',
+    file: 'src/core/fingering/right/rules/strokeCost.ts',
+    find: 'MOVED_WITH_TUNE = 0.25',
+    put: 'MOVED_WITH_TUNE = 0.2',
+    tests: ['tests/reference/strokes.test.ts'],
+  },
+  {
+    name: 'fingers far apart crowd each other',
+    file: 'src/core/fingering/left/rules/shares.ts',
+    find: 'CROWDED_FAR_APART = 0.5',
+    put: 'CROWDED_FAR_APART = 1',
+  },
+  {
+    name: 'a finger slides a semitone in a quick run',
+    file: 'src/core/fingering/left/rules/shares.ts',
+    find: 'SLID_IN_HURRY = 3',
+    put: 'SLID_IN_HURRY = 1',
+  },
+  {
     name: 'a grip is let go for nothing',
     file: 'src/core/fingering/left/lattice/holds.ts',
     find: 'gone & (1 << bit) ? 0 : this.price(h, group.places[h]!, NO_PLACE)',

@@ -67,6 +67,25 @@ describe('common practice', () => {
     expect(letters.slice(0, 6)).toEqual(['p', 'i', 'm', 'a', 'm', 'i']);
     expect(letters.slice(6)).toEqual(letters.slice(0, 6));
   });
+  it('below a tune the fingers move at the border of the chord, not inside its figure', () => {
+    const tune = [62, 59, 62, 67, 64, 60, 64, 67].map((midi, k): TestNote => ({
+      midi,
+      onset: 2 * k,
+      length: 2,
+      voice: 1,
+    }));
+    const figure = [43, 50, 55, 50, 43, 50, 55, 50, 48, 52, 55, 52, 48, 52, 55, 52].map(
+      (midi, onset): TestNote => ({ midi, onset, length: 1, voice: 2 }),
+    );
+    const { notes } = planOf([...tune, ...figure], 88);
+    // G major, then C major: each string of the accompaniment has one finger.
+    const ofFigure = notes.slice(tune.length);
+    for (const bar of [ofFigure.slice(0, 8), ofFigure.slice(8)])
+      for (const string of [3, 4, 5, 6]) {
+        const letters = bar.filter((note) => note.string === string).map(({ pluck }) => pluck);
+        expect(new Set(letters).size).toBeLessThanOrEqual(1);
+      }
+  });
   it('and is named, with its length', () => {
     const [span] = planOf(ARPEGGIO, 120).formulas;
     expect(span).toMatchObject({ formula: 'pimami', strokes: 12, leaving: 'end' });
