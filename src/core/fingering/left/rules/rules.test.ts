@@ -14,6 +14,7 @@ import { type LeftTermId } from './terms';
 import {
   CARRIER_SHARE,
   CROSSED_IN_LINE,
+  CHANGED_IN_CHORDS,
   EXCHANGED,
   HOP_UNDER_FIGURE,
   INDEX_OPENS,
@@ -309,6 +310,23 @@ describe('three fingers side by side', () => {
   it('are rather 1 2 3 on neighbouring strings; apart they are as they come', () => {
     expect(cost([4, 3, 2], [2, 3, 4])).toBeGreaterThan(cost([4, 3, 2], [1, 2, 3]));
     expect(cost([6, 2, 1], [2, 3, 4])).toBe(cost([6, 2, 1], [1, 2, 3]));
+  });
+});
+
+describe('other fingers on the notes of a chord', () => {
+  const changed = (second: readonly number[], ...last: readonly Placement[]) => {
+    const problem = chords([52, 57, 60], second);
+    const before = [at(4, 2, 2), at(3, 2, 3), at(2, 1, 1)];
+    return {
+      problem,
+      cost: wayTerms(problem, before, [at(4, 2, 3), at(3, 2, 4), ...last]).get('fingerChanged'),
+    };
+  };
+  it('are dear where it comes again, and taken with the shape of the next one', () => {
+    const again = changed([52, 57, 60], at(2, 1, 1));
+    expect(again.cost).toBe(2 * priceOf(again.problem.weights, 'fingerChanged', 1));
+    const other = changed([52, 57, 62], at(2, 3, 4));
+    expect(other.cost).toBe(2 * priceOf(other.problem.weights, 'fingerChanged', CHANGED_IN_CHORDS));
   });
 });
 

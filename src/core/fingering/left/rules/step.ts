@@ -27,7 +27,7 @@ export interface Link {
   readonly slid: boolean;
   /** See `hurryOf`. */
   readonly hurry: number;
-  /** Of the same pitch again: whether it is struck in a chord both times. */
+  /** Of the same pitch again: whether it is struck in one chord after another; a chord that comes again is one. */
   readonly inChords: boolean;
 }
 
@@ -256,7 +256,14 @@ function linksInto(
   const placed = [...next.struck, ...next.laid];
   const hurry = before ? hurryOf(problem.reckoned.spanMs(before.tick, next.tick)) : 0;
   const isChord = (struck: readonly number[]) => struck.length >= CHORD_NOTES;
-  const inChords = before !== null && isChord(before.struck) && isChord(next.struck);
+  const midisOf = (struck: readonly number[]) => struck.map((strike) => strikes[strike]!.midi);
+  const isSame = (a: readonly number[], b: readonly number[]) =>
+    a.length === b.length && a.every((midi) => b.includes(midi));
+  const inChords =
+    before !== null &&
+    isChord(before.struck) &&
+    isChord(next.struck) &&
+    !isSame(midisOf(before.struck), midisOf(next.struck));
   const add = (kind: Link['kind'], from: number | null, to: number) => {
     const fromColumn = from === null ? -1 : columns.indexOf(from);
     if (fromColumn < 0 || to < 0) return;
