@@ -26,7 +26,7 @@ const FIGURES: Readonly<Record<string, readonly number[]>> = {
 const HIGHEST_FRET = 5;
 const LEAST_APART = 3;
 /** So many of all that are left are taken. */
-const EVERY = 9;
+const EVERY = 18;
 
 /** The bass and the three highest notes, rising by thirds at least; null where a shape has no such. */
 function chordOf({ placements }: ChordShape): readonly number[] | null {
