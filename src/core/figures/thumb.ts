@@ -150,9 +150,10 @@ function rises(events: readonly VoiceEvent[], n: number, held: VoiceEvent, answe
 /** Comes down from another pitch, and the next goes up. */
 function turnsUp(events: readonly VoiceEvent[], n: number): boolean {
   const pitch = lowest(events[n]!);
-  const before = events.slice(0, n).findLast((event) => lowest(event) !== pitch);
-  const after = events[n + 1];
-  return before !== undefined && after !== undefined && lowest(before) > pitch && lowest(after) > pitch;
+  let before = n - 1;
+  while (before >= 0 && lowest(events[before]!) === pitch) before--;
+  const isHigher = (other: VoiceEvent | undefined) => other !== undefined && lowest(other) > pitch;
+  return isHigher(events[before]) && isHigher(events[n + 1]);
 }
 
 /** A bass that walks up goes by step; what leaps away on both sides is accompaniment. */
