@@ -84,6 +84,25 @@ describe('looking ahead', () => {
     expect(slid).toEqual([]);
   });
 
+  it.each([
+    ['C', 48],
+    ['D flat', 49],
+    ['B', 47],
+  ])('two octaves of %s major go up and down without a slide of a semitone', (_key, tonic) => {
+    const up = [0, 2, 4, 5, 7, 9, 11, 12, 14, 16, 17, 19, 21, 23, 24].map((step) => tonic + step);
+    const { plan } = planned(line([...up, ...up.slice(0, -1).reverse()]), 200);
+    const slides = plan.notes.slice(1).filter((note, k) => {
+      const before = plan.notes[k]!;
+      return (
+        note.finger !== 0 &&
+        note.finger === before.finger &&
+        note.string === before.string &&
+        Math.abs(note.fret! - before.fret!) === 1
+      );
+    });
+    expect(slides.map(({ uid }) => at(plan, uid))).toEqual([]);
+  });
+
   it('nor do fingers cross on one fret from note to note', () => {
     const { plan } = planned(line([60, 64, 67, 72, 71, 69, 67, 65, 64]), 168);
     const pairs = plan.notes.slice(1).map((note, k) => [plan.notes[k]!, note] as const);
