@@ -202,14 +202,14 @@ export const FAULTS: readonly Fault[] = [
   },
   {
     name: 'ink is advice',
-    file: 'src/core/fingering/left/lattice/planLeft.ts',
+    file: 'src/core/fingering/left/lattice/inkMasks.ts',
     find: 'if (inked.length === 0) return null;',
     put: 'return null;',
   },
   {
     name: 'the strike keeps its own ink when it is priced',
     file: 'src/core/fingering/left/lattice/planLeft.ts',
-    find: 'for (const uid of strike.uids) others.delete(uid);',
+    find: 'for (const uid of strikes[strike]!.uids) others.delete(uid);',
     put: '',
   },
   {
@@ -359,15 +359,15 @@ export const FAULTS: readonly Fault[] = [
   {
     name: 'the two hands never meet',
     file: 'src/core/fingering/dual/planBoth.ts',
-    find: 'best = here.together.cheapest(question, states, extras, best);',
+    find: 'best = here.together.cheapest(question, states, best);',
     put: '',
     tests: OF_JOINT,
   },
   {
     name: 'the proof stops too early',
     file: 'src/core/fingering/dual/planBoth.ts',
-    find: '() => below(best.cost) - right.cost,',
-    put: '() => below(best.cost) - right.cost - 40 * PARTS,',
+    find: 'most < below(wanted());',
+    put: 'most < below(wanted()) - 40 * PARTS;',
     tests: OF_JOINT,
   },
   {

@@ -82,7 +82,7 @@ export const GRIP_FAULTS: readonly Fault[] = [
   {
     name: 'coming up the neck is not paid',
     file: 'src/core/fingering/left/rules/shift.ts',
-    find: 'Math.max(0, heightOf(anchorLow(to)) - heightOf(anchorHigh(before)))',
+    find: 'Math.max(0, heightOf(leastFretOf(to)) - heightOf(mostFretOf(before)))',
     put: '0',
     tests: ['src/core/fingering/left/rules', 'tests/reference/leftHand.test.ts'],
   },
