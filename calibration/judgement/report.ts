@@ -1,6 +1,7 @@
 /** docs/judgement.md as text. */
 import { LEFT_TERM_IDS, LEFT_TERMS } from '../../src/core/fingering/left/rules/terms';
 import type { Learned } from '../learning/learned';
+import { ofHand } from '../learning/weights';
 import type { WorstLesson } from '../learning/worst';
 import { type PricedShape, pricedShape, rankOf } from '../shapeCosts';
 import { checkingShapes } from '../shapes';
@@ -16,13 +17,15 @@ const rowOf = (one: Family) =>
   `| ${one.family} | ${percent(one.strings)} | ${percent(one.fingers)} | ${percent(one.letters)} | ${percent(one.facts)} | ${whole(one.left)} | ${whole(one.right)} | ${one.unproven} |`;
 export const tableOf = (families: readonly Family[]) => [HEAD, ...families.map(rowOf)].join('\n');
 
-const agreementRow = (name: string, some: Learned['before']) => {
-  const sum = (key: 'strings' | 'fingers' | 'whole'): [number, number] => [
+type Agreements = Learned['before'];
+
+function agreementRow(name: string, some: Agreements): string {
+  const sum = (key: Exclude<keyof Agreements[number], 'family'>): [number, number] => [
     some.reduce((all, one) => all + one[key][0], 0),
     some.reduce((all, one) => all + one[key][1], 0),
   ];
-  return `| ${name} | ${percent(sum('strings'))} | ${percent(sum('fingers'))} | ${whole(sum('whole'))} |`;
-};
+  return `| ${name} | ${percent(sum('strings'))} | ${percent(sum('fingers'))} | ${percent(sum('letters'))} | ${whole(sum('left'))} | ${whole(sum('right'))} |`;
+}
 
 const listOf = (ids: readonly string[]) => `${ids.length}${ids.length > 0 ? `: ${ids.join(', ')}` : ''}`;
 
@@ -33,23 +36,24 @@ function factsText(facts: Learned['facts']): string {
 }
 
 function learnedText({ standing, before, fitted, cross, moved, set, notSeparable, facts }: Learned): string {
+  const free = moved.map(({ term }) => term);
   const byFamily = cross.map((one) => {
     const fit = fitted.find(({ family }) => family === one.family)!;
-    return `| ${one.family} | ${percent(fit.fingers)} | ${percent(one.fingers)} | ${whole(fit.whole)} | ${whole(one.whole)} |`;
+    return `| ${one.family} | ${percent(fit.fingers)} | ${percent(one.fingers)} | ${percent(fit.letters)} | ${percent(one.letters)} | ${whole(fit.left)} | ${whole(one.left)} | ${whole(fit.right)} | ${whole(one.right)} |`;
   });
   return `## What was learnt
 
-Written down by \`npm run calibrate\`: the left hand by itself, ${moved.length} weights free, fitted from numbers set by hand (a hinge with one slack a passage, families weighing equally, a pull to the start), and checked with five folds, the same music in one fold. The weights that stand in the table were found by a search over single weights on the same passages, which does better on them than the fit and has no check of its own; read the fold's figures as what a fit of this kind carries over.
+Written down by \`npm run calibrate\`: both hands together, ${moved.length} weights free (${ofHand('left', free).length} of the left hand, ${ofHand('right', free).length} of the right), fitted in one from numbers set by hand (a hinge with one slack a passage, families weighing equally, a pull to the start; rivals of the left hand by itself, of the right hand on accepted strings, and of both), and checked with five folds, the same music in one fold. The weights that stand in the tables: those of the right hand are the numbers set by hand, those of the left hand were found by a search over single weights on the same passages, which does better on them than the fit and has no check of its own; read the fold's figures as what a fit of this kind carries over.
 
-| left hand | strings | fingers | whole |
-|---|---|---|---|
+| both hands | strings | fingers | letters | whole left | whole right |
+|---|---|---|---|---|---|
 ${agreementRow('numbers set by hand', before)}
 ${agreementRow('fitted, on what it saw', fitted)}
 ${agreementRow('fitted, on the fold left out', cross)}
 ${agreementRow('weights that stand', standing)}
 
-| family | fingers, fitted | fingers, left out | whole, fitted | whole, left out |
-|---|---|---|---|---|
+| family | fingers, fitted | fingers, left out | letters, fitted | letters, left out | whole left, fitted | whole left, left out | whole right, fitted | whole right, left out |
+|---|---|---|---|---|---|---|---|---|
 ${byFamily.join('\n')}
 
 Facts as inequalities, both hands together at the weights that stand (a fact counts where neither the best plan nor one with another choice for a note that it names breaks it at no more than an accepted fingering costs): ${factsText(facts)}.
@@ -60,7 +64,7 @@ Not separated by any weights within a factor of four, among the rivals that were
 |---|---|---|---|
 ${moved.map((one) => `| ${one.term} | ${one.before} | ${one.fitted} | ${one.standing} |`).join('\n')}
 
-Set by hand: ${set.join(', ')}; all of the right hand.
+Set by hand: ${set.join(', ')}.
 `;
 }
 

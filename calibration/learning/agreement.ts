@@ -1,37 +1,49 @@
-/** How far plans agree with what is accepted, counted as the shared scorer counts the left hand. */
-import { agrees, type Lesson, type Wanted } from './lessons';
-import { plannerFor, type Weights } from './rivals';
-import type { Placement } from '../../src/core/fingering/left/rules/place';
+/** How far plans of both hands agree with what is accepted, counted as the shared scorer counts. */
+import { bestOfBoth, type Fingering, handsFor } from './hands';
+import { agrees, agreesLetter, type Lesson, lettersMissed, placesMissed, type Wanted } from './lessons';
+import type { Weights } from './weights';
 
-/** Pairs of right and judged. */
+type Pair = readonly [right: number, judged: number];
+
 export interface Agreement {
-  readonly strings: readonly [number, number];
-  readonly fingers: readonly [number, number];
-  readonly whole: readonly [number, number];
+  readonly strings: Pair;
+  readonly fingers: Pair;
+  readonly letters: Pair;
+  readonly left: Pair;
+  readonly right: Pair;
 }
 
 export function agreementOf(lesson: Lesson, weights: Weights): Agreement {
-  const { placements } = plannerFor(lesson, weights).plan(new Map());
-  const variants = lesson.accepted.map((variant) => agreementWith(variant, placements));
-  return variants.reduce((a, b) => (right(b) > right(a) ? b : a));
+  const plan = bestOfBoth(handsFor(lesson, weights));
+  const variants = lesson.accepted.map((variant) => agreementWith(variant, plan));
+  return variants.reduce((a, b) => (rightIn(b) > rightIn(a) ? b : a));
 }
 
-const right = ({ strings, fingers }: Agreement) => strings[0] + fingers[0];
+const rightIn = ({ strings, fingers, letters }: Agreement) => strings[0] + fingers[0] + letters[0];
 
-function agreementWith(variant: readonly Wanted[], placed: readonly (Placement | null)[]): Agreement {
-  const strings: [number, number] = [0, 0];
-  const fingers: [number, number] = [0, 0];
+function agreementWith(variant: readonly Wanted[], { placements, plucks }: Fingering): Agreement {
+  const [strings, fingers, letters]: [number, number][] = [
+    [0, 0],
+    [0, 0],
+    [0, 0],
+  ];
   variant.forEach((one, k) => {
-    const place = placed[k]!;
+    if (one.plucks !== null) add(letters!, agreesLetter(one, plucks[k]!));
+    const place = placements[k]!;
     const stopped = one.string === null ? (place?.fret ?? 1) > 0 : (one.fret ?? 0) > 0;
     if (!stopped) return;
     const onString = one.string === null || place?.string === one.string;
-    if (one.string !== null) add(strings, onString);
-    if (one.fingers !== null) add(fingers, onString && agrees(one, place));
+    if (one.string !== null) add(strings!, onString);
+    if (one.fingers !== null) add(fingers!, onString && agrees(one, place));
   });
-  const isJudged = strings[1] + fingers[1] > 0;
-  const isWhole = variant.every((one, k) => agrees(one, placed[k]!));
-  return { strings, fingers, whole: [Number(isJudged && isWhole), Number(isJudged)] };
+  const wholeIf = (isWhole: boolean, judged: number): Pair => (judged > 0 ? [Number(isWhole), 1] : [0, 0]);
+  return {
+    strings: strings!,
+    fingers: fingers!,
+    letters: letters!,
+    left: wholeIf(placesMissed(variant, placements) === 0, strings![1] + fingers![1]),
+    right: wholeIf(lettersMissed(variant, plucks) === 0, letters![1]),
+  };
 }
 
 function add(sums: [number, number], isRight: boolean): void {
@@ -39,10 +51,12 @@ function add(sums: [number, number], isRight: boolean): void {
   sums[1]++;
 }
 
-export const sumOf = (some: readonly Agreement[]): Agreement => {
-  const sum = (key: keyof Agreement): [number, number] => [
-    some.reduce((total, one) => total + one[key][0], 0),
-    some.reduce((total, one) => total + one[key][1], 0),
-  ];
-  return { strings: sum('strings'), fingers: sum('fingers'), whole: sum('whole') };
-};
+const KEYS = ['strings', 'fingers', 'letters', 'left', 'right'] as const;
+
+export const sumOf = (some: readonly Agreement[]): Agreement =>
+  Object.fromEntries(
+    KEYS.map((key) => {
+      const sum = (of: 0 | 1) => some.reduce((total, one) => total + one[key][of], 0);
+      return [key, [sum(0), sum(1)]];
+    }),
+  ) as unknown as Agreement;

@@ -1,44 +1,27 @@
-/** Learns weights of the left hand from lessons: rounds of looking for rivals and fitting against all of them. */
+/** Learns weights of both hands from lessons: rounds of looking for rivals and fitting against all of them. */
 import type { Example } from '../../src/core/fingering/learning/example';
 import { fitFactors, type FitRules } from '../../src/core/fingering/learning/fit';
-import type { LeftTermId } from '../../src/core/fingering/left/rules/terms';
-import { type Lesson, missesOf } from './lessons';
-import { exampleOf, plannerFor, type Weights } from './rivals';
+import { LEFT_TERMS } from '../../src/core/fingering/left/rules/terms';
+import { RIGHT_TERMS } from '../../src/core/fingering/right/rules/terms';
+import type { CostTerm } from '../../src/core/fingering/rules/costTerm';
+import type { Lesson } from './lessons';
+import { lookAt, type Look } from './rivals';
+import { byName, type Hand, nameOf, type Weights, withFactors } from './weights';
 
-/** The free weights; a physical term, stretch, is the scale and stays. */
-export const FREE_TERMS: readonly LeftTermId[] = [
-  'extension',
-  'contraction',
-  'order',
-  'grip',
-  'finger',
-  'hop',
-  'hopHaste',
-  'lineHop',
-  'lineSlide',
-  'barre',
-  'barreHold',
-  'shift',
-  'shiftDistance',
-  'shiftHaste',
-  'shiftTooFast',
-  'squeeze',
-  'opening',
-  'position',
-  'highNote',
-  'wound',
-  'regrip',
-  'fingerChanged',
-  'crossedVoices',
-  'parallelFinger',
-  'slowStringChange',
-];
+const freeOf = (hand: Hand, terms: Readonly<Record<string, CostTerm>>) =>
+  Object.values(terms)
+    .filter(({ fitted }) => fitted)
+    .map(({ id }) => nameOf(hand, id));
+
+/** Names of the free weights; a physical term, stretch, is the scale of both hands and stays. */
+export const FREE_TERMS: readonly string[] = [...freeOf('left', LEFT_TERMS), ...freeOf('right', RIGHT_TERMS)];
 
 /** What no fit may turn round. Common practice. */
 const ORDERS = [
-  ['lineHop', 'hop'],
-  ['shiftTooFast', 'shiftHaste'],
-  ['opening', 'extension'],
+  ['left.lineHop', 'left.hop'],
+  ['left.shiftTooFast', 'left.shiftHaste'],
+  ['left.opening', 'left.extension'],
+  ['right.repeat', 'right.repeatInTune'],
 ] as const;
 
 const PULL = 1;
@@ -50,7 +33,7 @@ const KEPT_ROUNDS = 3;
 
 export const rulesFor = (start: Weights): FitRules => ({
   terms: FREE_TERMS,
-  weights: start,
+  weights: byName(start),
   pull: PULL,
   mostLoss: MOST_LOSS,
   farthest: FARTHEST,
@@ -65,29 +48,30 @@ export interface Learnt {
 export function learn(lessons: readonly Lesson[], start: Weights, log: (line: string) => void): Learnt {
   const rounds: (readonly Example[])[] = [];
   let weights = start;
-  let best = { weights, misses: Infinity };
+  let best = { weights, missed: Infinity };
+  const looked = (): readonly Look[] => {
+    const looks = lessons.map((lesson) => lookAt(lesson, weights, start));
+    const missed = missedIn(lessons, looks);
+    if (missed < best.missed) best = { weights, missed };
+    return looks;
+  };
   for (let round = 0; round < ROUNDS; round++) {
-    const looked = lessons.map((lesson) => exampleOf(lesson, weights, start)).filter((one) => one !== null);
-    rounds.push(looked);
-    const misses = missesAt(lessons, weights);
-    if (misses < best.misses) best = { weights, misses };
-    const examples = merged(rounds.slice(-KEPT_ROUNDS));
-    const { factors, loss } = fitFactors(examples, rulesFor(start));
-    log(`round ${round}: marks missed ${misses}, loss ${loss.toFixed(2)}`);
+    rounds.push(looked().flatMap(({ example }) => (example ? [example] : [])));
+    const { factors, loss } = fitFactors(merged(rounds.slice(-KEPT_ROUNDS)), rulesFor(start));
+    log(`round ${round}: marks missed at best ${best.missed}, loss ${loss.toFixed(2)}`);
     weights = withFactors(start, factors);
   }
-  if (missesAt(lessons, weights) < best.misses) best = { weights, misses: missesAt(lessons, weights) };
+  looked();
   return { weights: best.weights, examples: merged(rounds.slice(-KEPT_ROUNDS)) };
 }
 
 /** Share of missed marks, each family counting equally, in thousandths. */
-function missesAt(lessons: readonly Lesson[], weights: Weights): number {
+function missedIn(lessons: readonly Lesson[], looks: readonly Look[]): number {
   const byFamily = new Map<string, [number, number]>();
-  for (const lesson of lessons) {
-    const { placements } = plannerFor(lesson, weights).plan(new Map());
-    const sums = byFamily.get(lesson.family) ?? [0, 0];
-    byFamily.set(lesson.family, [sums[0] + missesOf(lesson, placements), sums[1] + placements.length]);
-  }
+  lessons.forEach(({ family }, k) => {
+    const sums = byFamily.get(family) ?? [0, 0];
+    byFamily.set(family, [sums[0] + looks[k]!.missed, sums[1] + looks[k]!.marks]);
+  });
   const shares = [...byFamily.values()].map(([missed, all]) => missed / all);
   return Math.round((1000 * shares.reduce((a, b) => a + b, 0)) / shares.length);
 }
@@ -100,10 +84,3 @@ function merged(rounds: readonly (readonly Example[])[]): readonly Example[] {
   }
   return [...byId.values()];
 }
-
-const round = (weight: number) => Math.round(10 * weight) / 10;
-
-export const withFactors = (start: Weights, factors: ReadonlyMap<string, number>): Weights => {
-  const changed = [...factors].map(([term, factor]) => [term, round(start[term as LeftTermId] * factor)]);
-  return { ...start, ...(Object.fromEntries(changed) as Partial<Record<LeftTermId, number>>) };
-};

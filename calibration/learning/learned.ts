@@ -3,7 +3,16 @@ import { z } from 'zod';
 
 const pair = z.tuple([z.number(), z.number()]).readonly();
 const agreements = z
-  .array(z.object({ family: z.string(), strings: pair, fingers: pair, whole: pair }))
+  .array(
+    z.object({
+      family: z.string(),
+      strings: pair,
+      fingers: pair,
+      letters: pair,
+      left: pair,
+      right: pair,
+    }),
+  )
   .readonly();
 
 export const learnedSchema = z.object({

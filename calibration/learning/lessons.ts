@@ -1,13 +1,16 @@
-/** Music with the fingerings that teachers accept, as the left hand learns from it. */
+/** Music with the fingerings that teachers accept, as both hands learn from it. */
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { type FingeringProblem, problemOf } from '../../src/core/fingering/problem/problem';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import { LEFT_SCHOOL_IDS, type LeftSchoolId } from '../../src/core/fingering/left/rules/schools';
+import { RIGHT_SCHOOL_IDS } from '../../src/core/fingering/right/rules/schools';
+import { PLAIN_STYLE, type RightStyle } from '../../src/core/fingering/right/rules/style';
 import { readScore } from '../../src/core/formats/musicxml/readScore';
 import { DEFAULT_PLAYER, maybePlayer } from '../../src/core/instrument/hands';
 import type { Fact, ResultNote, Scorer } from '../judgement/passages';
+import { type Pluck, PLUCKS, type Score } from '../../src/core/score/model';
 import type { HandProfile } from '../../src/core/instrument/handProfile';
 
 /** What is accepted for a note; null for what is not judged. */
@@ -15,6 +18,7 @@ export interface Wanted {
   readonly string: number | null;
   readonly fret: number | null;
   readonly fingers: readonly number[] | null;
+  readonly plucks: readonly Pluck[] | null;
 }
 
 export interface Lesson {
@@ -24,6 +28,8 @@ export interface Lesson {
   readonly music: string;
   readonly school: LeftSchoolId;
   readonly hand: HandProfile;
+  readonly style: RightStyle;
+  readonly score: Score;
   /** Its weights are to be replaced. */
   readonly problem: FingeringProblem;
   /** Each accepted fingering, by strike. */
@@ -37,11 +43,13 @@ const noteSchema = z.object({
   string: z.number().nullable(),
   fret: z.number().nullish(),
   finger: z.array(z.number()).nullable(),
+  pluck: z.array(z.enum(PLUCKS)).nullish(),
 });
 
 const expectedSchema = z.object({
   id: z.string(),
   school: z.enum(LEFT_SCHOOL_IDS).nullish(),
+  rightSchool: z.enum(RIGHT_SCHOOL_IDS).nullish(),
   profile: z.string().nullish(),
   notes: z.array(noteSchema),
   alternatives: z.array(z.array(noteSchema)),
@@ -61,7 +69,7 @@ export function lessonsIn(folder: string, family: string, scorer: Scorer): reado
 }
 
 function lessonOf(set: string, family: string, json: unknown, { judge }: Scorer): Lesson {
-  const { id, school, profile, notes, alternatives, asserts } = expectedSchema.parse(json);
+  const { id, school, rightSchool, profile, notes, alternatives, asserts } = expectedSchema.parse(json);
   const document = readScore(readFileSync(join(set, `${id}.musicxml`), 'utf8'));
   if (!document.ok) throw new Error(`${id}: ${JSON.stringify(document.error)}`);
   const player = profile ? maybePlayer(profile) : DEFAULT_PLAYER;
@@ -73,7 +81,8 @@ function lessonOf(set: string, family: string, json: unknown, { judge }: Scorer)
     const byId = new Map(variant.map((note) => [String(note.id), note]));
     return problem.strikes.map(({ uids }): Wanted => {
       const note = uids.map((uid) => byId.get(idOf.get(uid)!)).find((one) => one !== undefined);
-      return { string: note?.string ?? null, fret: note?.fret ?? null, fingers: note?.finger ?? null };
+      const { string = null, fret = null, finger: fingers = null, pluck: plucks = null } = note ?? {};
+      return { string, fret, fingers, plucks };
     });
   });
   const order = notes.map((note) => String(note.id));
@@ -92,7 +101,9 @@ function lessonOf(set: string, family: string, json: unknown, { judge }: Scorer)
     return facts.filter((fact) => judge(fact, order, noteOf) === false).length;
   };
   const music = problem.strikes.map(({ midi, onsetTicks }) => `${midi}@${onsetTicks}`).join();
-  return { id, family, music, school: school ?? 'balanced', hand: player.hand, problem, accepted, brokenBy };
+  const style = { ...PLAIN_STYLE, school: rightSchool ?? PLAIN_STYLE.school };
+  const asked = { school: school ?? ('balanced' as const), hand: player.hand, style };
+  return { id, family, music, ...asked, score, problem, accepted, brokenBy };
 }
 
 /** Whether a placement is what somebody accepts for its note. */
@@ -101,6 +112,27 @@ export const agrees = ({ string, fingers }: Wanted, place: Placement | null): bo
   (string === null || place.string === string) &&
   (fingers === null || place.fret === 0 || fingers.includes(place.finger));
 
+/** Whether a letter is what somebody accepts for its note. */
+export const agreesLetter = ({ plucks }: Wanted, pluck: Pluck | null): boolean =>
+  plucks === null || (pluck !== null && plucks.includes(pluck));
+
+type Variant = readonly Wanted[];
+type Placements = readonly (Placement | null)[];
+type Letters = readonly (Pluck | null)[];
+
+export const placesMissed = (variant: Variant, placed: Placements): number =>
+  variant.filter((one, k) => !agrees(one, placed[k]!)).length;
+
+export const lettersMissed = (variant: Variant, plucks: Letters): number =>
+  variant.filter((one, k) => !agreesLetter(one, plucks[k]!)).length;
+
 /** How many strikes of a fingering no variant that is nearest to it accepts. */
-export const missesOf = ({ accepted }: Lesson, placed: readonly (Placement | null)[]): number =>
-  Math.min(...accepted.map((variant) => variant.filter((one, k) => !agrees(one, placed[k]!)).length));
+export const missesOf = ({ accepted }: Lesson, placed: Placements): number =>
+  Math.min(...accepted.map((variant) => placesMissed(variant, placed)));
+
+/** The same for both hands. */
+export const missesOfBoth = (
+  { accepted }: Lesson,
+  { placements, plucks }: { readonly placements: Placements; readonly plucks: Letters },
+): number =>
+  Math.min(...accepted.map((variant) => placesMissed(variant, placements) + lettersMissed(variant, plucks)));

@@ -1,4 +1,7 @@
-/** Fingerings that the planner prefers to what is accepted, or that come too near to it. */
+/**
+ * Fingerings that the planner prefers to what is accepted, or that come too near to it: of the left hand by itself, of
+ * the right hand on accepted strings, and of both together.
+ */
 import {
   differenceOf,
   type Example,
@@ -7,15 +10,34 @@ import {
 } from '../../src/core/fingering/learning/example';
 import { termTotals } from '../../src/core/fingering/left/explain/explain';
 import type { LeftCandidate } from '../../src/core/fingering/left/lattice/candidates';
-import { type LeftPlan, LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
-import type { HandState } from '../../src/core/fingering/left/rules/handState';
-import { LEFT_SCHOOLS } from '../../src/core/fingering/left/rules/schools';
-import type { LeftTermId } from '../../src/core/fingering/left/rules/terms';
-import { weightsFrom } from '../../src/core/fingering/left/rules/weights';
-import type { Ink } from '../../src/core/fingering/problem/ink';
-import { agrees, type Lesson, missesOf, type Wanted } from './lessons';
-
-export type Weights = Readonly<Record<LeftTermId, number>>;
+import type { LeftPlan, LeftPlanner } from '../../src/core/fingering/left/lattice/planLeft';
+import type { RightStep } from '../../src/core/fingering/right/explain/walk';
+import {
+  liftedGroup,
+  placedOn,
+  type PlacedStrike,
+  type StrokeGroup,
+} from '../../src/core/fingering/right/rules/strokes';
+import { type Ink, NO_INK } from '../../src/core/fingering/problem/ink';
+import {
+  bestOfBoth,
+  handsFor,
+  type LessonHands,
+  NOTHING_INKED,
+  plucksOf,
+  strokeSteps,
+  strokeTotals,
+} from './hands';
+import {
+  agrees,
+  agreesLetter,
+  type Lesson,
+  lettersMissed,
+  missesOf,
+  missesOfBoth,
+  type Wanted,
+} from './lessons';
+import { told, type Weights } from './weights';
 
 /** A rival should cost this much more, and so much more for each mark that it misses; in tenths of a point. */
 const MARGIN = 4;
@@ -23,33 +45,64 @@ const MARGIN_FOR_A_MISS = 2;
 const MOST_MARGIN = 30;
 const marginOf = (misses: number) => Math.min(MOST_MARGIN, MARGIN + MARGIN_FOR_A_MISS * misses);
 
-const NOTHING_INKED: Ink = new Map();
-
-/** At most so many rivals from one look at a lesson. */
+/** At most so many rivals of one hand from one look at a lesson. */
 const MOST_RIVALS = 8;
 
-export const plannerFor = ({ problem, school, hand }: Lesson, weights: Weights): LeftPlanner =>
-  new LeftPlanner({ ...problem, weights: weightsFrom(weights, LEFT_SCHOOLS[school].factors, hand) });
+/** What one look at a lesson shows. */
+export interface Look {
+  /** What stands in the way of it; null where no accepted fingering can be played. */
+  readonly example: Example | null;
+  /** Marks of the best plan of both hands that are not accepted, of so many. */
+  readonly missed: number;
+  readonly marks: number;
+}
 
-/** What stands in the way of a lesson at these weights; null where no accepted fingering can be played. @param start the weights in which costs are told */
-export function exampleOf(lesson: Lesson, weights: Weights, start: Weights): Example | null {
-  const planner = plannerFor(lesson, weights);
-  const accepted = cheapestAccepted(planner, lesson);
-  if (!accepted) return null;
-  const told = (states: readonly HandState[]) => toldIn(start, weights, termTotals(planner.problem, states));
-  const base = told(accepted.states);
-  const rivals: Rival[] = [];
-  const add = (states: readonly HandState[]) => {
+/** @param start the weights in which costs are told */
+export function lookAt(lesson: Lesson, weights: Weights, start: Weights): Look {
+  const hands = handsFor(lesson, weights);
+  const best = bestOfBoth(hands);
+  const missed = missesOfBoth(lesson, best);
+  const marks = lesson.problem.strikes.length;
+  const accepted = cheapestAccepted(hands.left, lesson);
+  if (!accepted) return { example: null, missed, marks };
+  const placed = placedOn(hands.problem, accepted.states);
+  const letters = cheapestLetters(hands, lesson, placed);
+  const rights = { at: weights, as: start };
+  const leftTold = (states: LeftPlan['states']): TermCosts =>
+    new Map(told('left', termTotals(hands.problem, states), rights));
+  const rightTold = (steps: readonly RightStep[]): TermCosts =>
+    new Map(told('right', strokeTotals(hands.problem, steps), rights));
+  const base = leftTold(accepted.states);
+  const rivals: Rival[] = leftRivals(hands.left, lesson, accepted).map(({ states, misses }) => ({
+    above: differenceOf(leftTold(states), base),
+    margin: marginOf(misses),
+  }));
+  if (letters) {
+    const own = rightTold(letters.steps);
+    for (const { steps, misses } of rightRivals(hands, placed, letters))
+      rivals.push({ above: differenceOf(rightTold(steps), own), margin: marginOf(misses) });
+    if (missed > 0) {
+      const both = (costs: TermCosts, others: TermCosts): TermCosts => new Map([...costs, ...others]);
+      const above = differenceOf(both(leftTold(best.states), rightTold(best.steps)), both(base, own));
+      rivals.push({ above, margin: marginOf(missed) });
+    }
+  }
+  return { example: { id: lesson.id, family: lesson.family, rivals }, missed, marks };
+}
+
+interface LeftRival extends Pick<LeftPlan, 'states'> {
+  readonly misses: number;
+}
+
+/** The best plan of the left hand by itself, and near ones with another choice for one note. */
+function leftRivals(planner: LeftPlanner, lesson: Lesson, accepted: LeftPlan): readonly LeftRival[] {
+  const best = planner.plan(NOTHING_INKED);
+  const near = nearRivals(planner, lesson, accepted.cost - best.cost).slice(0, MOST_RIVALS);
+  return [best.states, ...near.map(({ states }) => states())].flatMap((states) => {
     const { placements } = planner.planOf(states, []);
     const misses = missesOf(lesson, placements) + lesson.brokenBy(placements);
-    if (misses > 0) rivals.push({ above: differenceOf(told(states), base), margin: marginOf(misses) });
-  };
-  const best = planner.plan(NOTHING_INKED);
-  add(best.states);
-  nearRivals(planner, lesson, accepted.cost - best.cost)
-    .slice(0, MOST_RIVALS)
-    .forEach(({ states }) => add(states()));
-  return { id: lesson.id, family: lesson.family, rivals };
+    return misses > 0 ? [{ states, misses }] : [];
+  });
 }
 
 /** Other choices for single notes that cost less than the accepted fingering and the largest margin. */
@@ -86,8 +139,74 @@ export function cheapestAccepted(planner: LeftPlanner, { accepted, problem }: Le
   return plans.length === 0 ? null : plans.reduce((a, b) => (b.cost < a.cost ? b : a));
 }
 
-/** Costs at some weights, told as they would be at others. */
-const toldIn = (start: Weights, weights: Weights, costs: ReadonlyMap<LeftTermId, number>): TermCosts =>
-  new Map(
-    [...costs].map(([term, cost]) => [term, weights[term] > 0 ? (cost * start[term]) / weights[term] : cost]),
+type Placed = readonly (readonly PlacedStrike[])[];
+
+interface AcceptedLetters {
+  readonly cost: number;
+  readonly steps: readonly RightStep[];
+  /** Accepted fingerings on the same strings. */
+  readonly variants: readonly (readonly Wanted[])[];
+}
+
+/** The cheapest accepted letters on some strings; null where nobody says any, or they cannot be played. */
+function cheapestLetters(
+  { problem, right }: LessonHands,
+  lesson: Lesson,
+  placed: Placed,
+): AcceptedLetters | null {
+  const stringOf = new Map(placed.flat().map(({ strike, place }) => [strike, place.string]));
+  const variants = lesson.accepted.filter((variant) =>
+    variant.every(({ string }, k) => string === null || !stringOf.has(k) || string === stringOf.get(k)),
   );
+  const isJudged = variants.some((variant) => variant.some(({ plucks }) => plucks !== null));
+  if (!isJudged) return null;
+  const plans = variants.flatMap((variant) => {
+    const inkWith = (fixed: ReadonlySet<number>): Ink =>
+      new Map(
+        problem.strikes.flatMap(({ uids, index }) => {
+          const { plucks } = variant[index]!;
+          const isSaid = plucks !== null && (plucks.length === 1 || fixed.has(index));
+          return isSaid ? [[uids[0]!, { ...NO_INK, pluck: plucks[0]! }] as const] : [];
+        }),
+      );
+    const free = right.plan(placed, inkWith(new Set()));
+    const wrong = variant.flatMap((one, k) => (agreesLetter(one, free.plucks[k]!) ? [] : [k]));
+    const plan = wrong.length === 0 ? free : right.plan(placed, inkWith(new Set(wrong)));
+    return plan.conflicts.length === 0 ? [plan] : [];
+  });
+  if (plans.length === 0) return null;
+  const { cost, groups, played } = plans.reduce((a, b) => (b.cost < a.cost ? b : a));
+  return { cost, steps: strokeSteps(problem, placed, groups, played), variants };
+}
+
+/** The best letters on those strings, and near ones with another choice for one note. */
+function rightRivals(
+  { problem, right }: LessonHands,
+  placed: Placed,
+  { cost, variants }: AcceptedLetters,
+): readonly { readonly steps: readonly RightStep[]; readonly misses: number }[] {
+  const best = right.plan(placed, NOTHING_INKED);
+  const near = placed
+    .flat()
+    .flatMap(({ strike }) =>
+      right.candidates(placed, NOTHING_INKED, strike).map((one) => ({ ...one, strike })),
+    )
+    .filter(
+      ({ strike, pluck, extraCost }) =>
+        extraCost < cost - best.cost + MARGIN + MARGIN_FOR_A_MISS &&
+        variants.every((variant) => !agreesLetter(variant[strike]!, pluck)),
+    )
+    .sort((a, b) => a.extraCost - b.extraCost)
+    .slice(0, MOST_RIVALS)
+    .map(({ strike, played }) => ({ groups: liftedAt(best.groups, strike), played: played() }));
+  return [best, ...near].flatMap(({ groups, played }) => {
+    const steps = strokeSteps(problem, placed, groups, played);
+    const plucks = plucksOf(problem, steps);
+    const misses = Math.min(...variants.map((variant) => lettersMissed(variant, plucks)));
+    return misses > 0 ? [{ steps, misses }] : [];
+  });
+}
+
+/** Where a letter is asked for no filter holds. */
+const liftedAt = (groups: readonly StrokeGroup[], strike: number) =>
+  groups.map((group) => (group.strokes.some((one) => one.strike === strike) ? liftedGroup(group) : group));

@@ -1,30 +1,29 @@
 /**
- * `npm run calibrate`: fits the weights of the left hand to what teachers accept, with five folds, and keeps what came
- * of it for the report (`npm run judgement`); `npm run calibrate write` also puts the fitted weights into the table.
+ * `npm run calibrate`: fits the weights of both hands to what teachers accept, with five folds, and keeps what came
+ * of it for the report (`npm run judgement`); `npm run calibrate write` also puts the fitted weights into the tables.
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { foldsOf } from '../../src/core/fingering/learning/folds';
 import { notSeparable } from '../../src/core/fingering/learning/separable';
-import { LEFT_TERM_IDS, LEFT_TERMS, type LeftTermId } from '../../src/core/fingering/left/rules/terms';
 import { familiesIn, maybeJudgementFolder, scorerIn } from '../judgement/passages';
 import { type Agreement, agreementOf, sumOf } from './agreement';
 import { factsKept } from './facts';
 import { FREE_TERMS, learn, rulesFor } from './learn';
 import type { Learned } from './learned';
 import { type Lesson, lessonsIn } from './lessons';
-import type { Weights } from './rivals';
+import { byName, type Hand, ofHand, STANDING, startOf } from './weights';
 
 const FOLDS = 5;
 const KEPT = resolve('calibration/learning/learned.json');
-const TABLE = resolve('src/core/fingering/left/rules/weights.json');
+const TABLES: Readonly<Record<Hand, string>> = {
+  left: resolve('src/core/fingering/left/rules/weights.json'),
+  right: resolve('src/core/fingering/right/rules/weights.json'),
+};
 
 async function run(folder: string): Promise<void> {
-  const weightsBy = (of: (id: LeftTermId) => number) =>
-    Object.fromEntries(LEFT_TERM_IDS.map((id) => [id, of(id)])) as Weights;
-  const standing = weightsBy((id) => LEFT_TERMS[id].weight);
-  // From numbers set by hand, so that what is checked on a fold knows nothing of it; what is not free stands as it does.
-  const start = weightsBy((id) => (FREE_TERMS.includes(id) ? LEFT_TERMS[id].start : standing[id]));
+  // From numbers set by hand, so that what is checked on a fold knows nothing of it.
+  const start = startOf(FREE_TERMS);
   const scorer = await scorerIn(folder);
   const families = familiesIn(folder);
   const lessons = families.flatMap((family) => lessonsIn(folder, family, scorer));
@@ -41,24 +40,30 @@ async function run(folder: string): Promise<void> {
     families.map((family) => ({ family, ...sumOf(lessons.filter((one) => one.family === family).map(of)) }));
   const cross = new Map(checked.flat());
   const learned: Learned = {
-    standing: byFamily((lesson) => agreementOf(lesson, standing)),
+    standing: byFamily((lesson) => agreementOf(lesson, STANDING)),
     before: byFamily((lesson) => agreementOf(lesson, start)),
     fitted: byFamily((lesson) => agreementOf(lesson, weights)),
     cross: byFamily((lesson) => cross.get(lesson)!),
     moved: FREE_TERMS.map((term) => ({
       term,
-      standing: standing[term],
-      before: start[term],
-      fitted: weights[term],
+      standing: byName(STANDING)[term]!,
+      before: byName(start)[term]!,
+      fitted: byName(weights)[term]!,
     })),
-    set: LEFT_TERM_IDS.filter((term) => !FREE_TERMS.includes(term)),
+    set: Object.keys(byName(STANDING)).filter((term) => !FREE_TERMS.includes(term)),
     notSeparable: separable,
     facts: families.map((family) => ({ family, ...factsKept(folder, family, scorer) })),
   };
   writeFileSync(KEPT, `${JSON.stringify(learned, null, 1)}\n`);
   if (process.argv.includes('write')) {
-    const table = JSON.parse(readFileSync(TABLE, 'utf8')) as Record<string, number>;
-    writeFileSync(TABLE, `${JSON.stringify({ ...table, ...weights }, null, 2)}\n`);
+    for (const hand of ['left', 'right'] as const) {
+      const table = JSON.parse(readFileSync(TABLES[hand], 'utf8')) as Record<string, number>;
+      const fitted = ofHand(hand, FREE_TERMS).map((term) => [term, weights[hand][term as never]]);
+      writeFileSync(
+        TABLES[hand],
+        `${JSON.stringify({ ...table, ...Object.fromEntries(fitted) }, null, 2)}\n`,
+      );
+    }
   }
   console.log(JSON.stringify({ fitted: sumOf(learned.fitted), cross: sumOf(learned.cross) }));
 }

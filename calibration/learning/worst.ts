@@ -1,9 +1,10 @@
 /** The lessons that the standing weights miss most, and what speaks against what is accepted. */
 import { differenceOf } from '../../src/core/fingering/learning/example';
 import { termTotals } from '../../src/core/fingering/left/explain/explain';
-import { LEFT_TERM_IDS, LEFT_TERMS } from '../../src/core/fingering/left/rules/terms';
+import { handsFor, NOTHING_INKED } from './hands';
 import { type Lesson, missesOf } from './lessons';
-import { cheapestAccepted, plannerFor, type Weights } from './rivals';
+import { cheapestAccepted } from './rivals';
+import { STANDING } from './weights';
 
 export interface WorstLesson {
   readonly id: string;
@@ -17,10 +18,9 @@ const MOST = 10;
 const TERMS_SHOWN = 4;
 
 export function worstOf(lessons: readonly Lesson[]): readonly WorstLesson[] {
-  const standing = Object.fromEntries(LEFT_TERM_IDS.map((id) => [id, LEFT_TERMS[id].weight])) as Weights;
   const missed = lessons.map((lesson) => {
-    const planner = plannerFor(lesson, standing);
-    const plan = planner.plan(new Map());
+    const { left: planner } = handsFor(lesson, STANDING);
+    const plan = planner.plan(NOTHING_INKED);
     return { lesson, planner, plan, misses: missesOf(lesson, plan.placements) };
   });
   return missed

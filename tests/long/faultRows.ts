@@ -180,7 +180,6 @@ export const FAULTS: readonly Fault[] = [
     file: 'src/core/fingering/left/rules/connections.ts',
     find: "bill.charge('order', CROSSED_IN_LINE);",
     put: "bill.charge('order', 0);",
-    tests: OF_HANDBOOK,
   },
   {
     name: 'pivot and guide confused',

@@ -32,4 +32,16 @@ describe('a table of terms', () => {
     for (const term of Object.values(terms))
       for (const text of [term.measures, term.source, term.words]) expect(text.length).toBeGreaterThan(2);
   });
+  it.each([
+    ['left', LEFT_TERMS],
+    ['right', RIGHT_TERMS],
+  ])(
+    'of the %s hand leaves 25 weights at most to fitting, each of which weighs something',
+    (_hand, terms) => {
+      const free = Object.values(terms).filter(({ fitted }) => fitted);
+      expect(free.length).toBeGreaterThan(15);
+      expect(free.length).toBeLessThanOrEqual(25);
+      for (const { start } of free) expect(start).toBeGreaterThan(0);
+    },
+  );
 });

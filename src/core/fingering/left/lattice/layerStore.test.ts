@@ -23,6 +23,11 @@ describe('layers that are shared', () => {
     const bass: TestNote = { midi: 41, onset: 0, length: 6, voice: 2 };
     dualCheck(new LeftPlanner(problemFrom(barXml([...tune(), bass]))));
   });
+  it('not where of notes that have lasted as long one goes on for longer', () => {
+    const bar = (length: number) =>
+      `<sound tempo="60"/>${PATTERN.map((midi) => noteXml({ midi, onset: 0, length: 1 })).join('')}<backup><duration>6</duration></backup>${noteXml({ midi: 41, onset: 0, length, voice: 2 })}<forward><duration>${6 - length}</duration></forward>`;
+    dualCheck(new LeftPlanner(problemFrom(documentXml([bar(6), bar(3), bar(6), bar(2)]))));
+  });
   it('not where one of them is slurred', () => {
     const slurred = tune((k) => (k === 2 ? slur('start') : k === 3 ? slur('stop') : undefined));
     const planner = new LeftPlanner(problemFrom(barXml(slurred)));
