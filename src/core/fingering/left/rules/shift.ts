@@ -48,15 +48,18 @@ export const SHIFT: CarriedRule = {
     code: (hand) => fromCode(hand.anchor, hand.down === 0),
     ms: (hand, step) => (hand.anchor === NO_ANCHOR ? 0 : windowMs(hand, step)),
   },
-  to: { code: (hand) => (hand.down === 0 ? 0 : hand.anchor) },
+  to: { code: (hand) => (hand.down === 0 ? 0 : 2 * hand.anchor + Number(couldComeHigher(hand))) },
   carriers: CARRIERS.length,
   carrierOf,
-  charge: (from, to, ms, carrier, bill) => {
-    if (to === 0) return;
+  charge: (from, code, ms, carrier, bill) => {
+    if (code === 0) return;
     const start = from >> 1;
+    const to = code >> 1;
     // A stay is paid when the hand comes up, not for each note.
     const before = start === NO_ANCHOR ? FIRST_POSITION : start;
-    bill.charge('position', Math.max(0, heightOf(leastFretOf(to)) - heightOf(mostFretOf(before))));
+    const comes = start === NO_ANCHOR || isShift(start, to);
+    const spared = comes && (code & 1) === 1 ? 1 : 0;
+    bill.charge('position', Math.max(0, heightOf(leastFretOf(to) + spared) - heightOf(mostFretOf(before))));
     if (start === NO_ANCHOR || !isShift(start, to)) return;
     const { by, squeaks } = CARRIERS[carrier]!;
     // An open string or a rest carries the hand at the full way.
@@ -71,6 +74,16 @@ export const SHIFT: CarriedRule = {
 };
 
 const FIRST_POSITION = anchorId(1, 1);
+
+/**
+ * Several fingers that come down without the first one could lie a fret higher, one number lower: coming with the first
+ * finger idle spares no height. At home, where every finger has its fret, it does. Source: handbook 13, "Height" (by
+ * where the notes lie).
+ */
+function couldComeHigher({ down, anchor }: Hand): boolean {
+  const isIdle = (down & 1) === 0 && (down & (down - 1)) !== 0;
+  return isIdle && anchorLow(anchor) > 1 && anchorLow(anchor) === anchorHigh(anchor);
+}
 
 /**
  * A hand that lies between frets has left the lower one by so much of the way to its middle: fingers drawn in out of the
