@@ -52,8 +52,12 @@ export function handWays(
     }
     const placed = stopped.filter(({ strike }) => isPlaced(moment, strike));
     for (const stand of stands) if (stand.heldAt === k) reaching(model, problem, moment, stand, placed);
-    if (k > 0) standWays(model, problem, moment, before, stands);
-    else for (const stand of stands) model.cost(wayCost(problem, NOWHERE_YET, stand), stand.name);
+    if (k > 0) standWays(model, problem, moment, before, stands, stopped);
+    else
+      for (const stand of stands) {
+        model.cost(wayCost(problem, NOWHERE_YET, stand), stand.name);
+        idleIndex(model, problem, { from: NOWHERE_YET, to: stand, name: stand.name }, stopped);
+      }
     before = stands;
     staying.push(stands.map((stand) => ({ name: stand.name, from: nearest(stand), to: farthest(stand) })));
   });
@@ -167,6 +171,7 @@ function standWays(
   moment: Moment,
   before: readonly Stand[],
   stands: readonly Stand[],
+  stopped: readonly Column[],
 ) {
   const k = moment.index;
   const stays = (from: Stand, to: Stand) =>
@@ -178,17 +183,65 @@ function standWays(
   );
   const namesOf = (some: readonly Stand[]) => some.map(({ name }) => name);
   model.path(ways, namesOf(before), namesOf(stands));
-  for (const { from, to, name } of ways) model.cost(to.heldAt === k ? wayCost(problem, from, to) : 0, name);
+  for (const way of ways) {
+    if (way.to.heldAt !== k) continue;
+    model.cost(wayCost(problem, way.from, way.to), way.name);
+    idleIndex(model, problem, way, stopped);
+  }
+}
+
+/** What is spared by coming with the first finger idle is paid back: it is as if the hand had come a fret higher. */
+function idleIndex(
+  model: LinearProgram,
+  problem: FingeringProblem,
+  { from, to, name }: { readonly from: Stand; readonly to: Stand; readonly name: string },
+  stopped: readonly Column[],
+) {
+  const more = comes(from, to) ? wayCost(problem, from, to, 1) - wayCost(problem, from, to) : 0;
+  if (more === 0) return;
+  const unless = under(stopped, 1).map((column) => column.name);
+  const isSquare = nearest(to) === farthest(to);
+  if (isSquare && nearest(to) === 1) {
+    const reaching = under(stopped, 4).filter(({ place }) => place.fret >= 4);
+    model.together(more, [name, anyOf(model, `f_${name}`, reaching)], unless);
+  } else if (nearest(to) > 1 && isSquare && to.anchor === null) model.together(more, [name], unless);
+  else if (nearest(to) > 1 && !isSquare) {
+    const others = [2, 3, 4].map((finger) => anyOf(model, `f_${name}_${finger}`, under(stopped, finger)));
+    model.together(more, [name, ...others], unless);
+  }
+}
+
+/** A column that is 1 where one of some is. */
+function anyOf(model: LinearProgram, name: string, some: readonly Column[]): string {
+  model.binaries.add(name);
+  for (const column of some)
+    model.row(
+      [
+        [1, name],
+        [-1, column.name],
+      ],
+      '>=',
+      0,
+    );
+  return name;
+}
+
+/** Whether the hand changes its position: its ends do not touch, or its middle moves by more than a fret. */
+function comes(from: Stand, to: Stand): boolean {
+  if (from.heldAt < 0) return true;
+  const middle = (stand: Stand) => (nearest(stand) + farthest(stand)) / 2;
+  const apart = nearest(to) > farthest(from) || nearest(from) > farthest(to);
+  return apart || Math.abs(middle(to) - middle(from)) > 1;
 }
 
 const code = (fret: number) => (fret < 0 ? `m${-fret}` : `${fret}`);
 
 /** The frets that the hand comes up: between its ends, each 0.45 of its width towards the middle; the first counts 1.8. */
-function wayCost({ weights }: FingeringProblem, from: Stand, to: Stand): number {
+function wayCost({ weights }: FingeringProblem, from: Stand, to: Stand, higher = 0): number {
   if (to.anchor === 0) return 0;
   const inwards = (stand: Stand) => 0.9 * ((farthest(stand) - nearest(stand)) / 2);
   const start = from.heldAt < 0 ? 1 : farthest(from) - inwards(from);
   const height = (fret: number) => fret - 1 + 0.8 * Math.min(1, fret - 1);
-  const up = height(nearest(to) + inwards(to)) - height(start);
+  const up = height(nearest(to) + inwards(to) + higher) - height(start);
   return priceOf(weights, 'position', Math.max(0, up));
 }

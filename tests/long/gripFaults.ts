@@ -82,7 +82,7 @@ export const GRIP_FAULTS: readonly Fault[] = [
   {
     name: 'coming up the neck is not paid',
     file: 'src/core/fingering/left/rules/shift.ts',
-    find: 'Math.max(0, heightOf(leastFretOf(to)) - heightOf(mostFretOf(before)))',
+    find: 'Math.max(0, heightOf(leastFretOf(to) + spared) - heightOf(mostFretOf(before)))',
     put: '0',
     tests: ['src/core/fingering/left/rules', 'tests/reference/leftHand.test.ts'],
   },
@@ -120,5 +120,37 @@ export const GRIP_FAULTS: readonly Fault[] = [
     find: 'const lowest = Math.min(...form.map(({ fret }) => fret));',
     put: 'const lowest = 1;',
     tests: ['src/core/fingering/left/rules/taughtShapes.test.ts'],
+  },
+  {
+    name: 'coming with the first finger idle spares height',
+    file: 'src/core/fingering/left/rules/shift.ts',
+    find: 'const spared = comes && (code & 1) === 1 ? 1 : 0;',
+    put: 'const spared = 0;',
+  },
+  {
+    name: 'idle fingers pay height again while the hand stays',
+    file: 'src/core/fingering/left/rules/shift.ts',
+    find: 'const spared = comes && (code & 1) === 1 ? 1 : 0;',
+    put: 'const spared = (code & 1) === 1 ? 1 : 0;',
+  },
+  {
+    name: 'the little finger reaches for the fourth fret at home for nothing',
+    file: 'src/core/fingering/left/rules/shift.ts',
+    find: 'return fretOfStand(hand.standUnder(4)) >= 4;',
+    put: 'return false;',
+  },
+  {
+    name: 'any step that comes round rings',
+    file: 'src/core/figures/ringingSeconds.ts',
+    find: '|| from.string === to.string',
+    put: '',
+    tests: ['src/core/figures'],
+  },
+  {
+    name: 'seconds that ring are no part of a grip',
+    file: 'src/core/fingering/problem/brokenChords.ts',
+    find: '&& !seconds.has(secondOf(note, other))',
+    put: '',
+    tests: ['src/core/fingering/problem'],
   },
 ];

@@ -1,4 +1,6 @@
 /** What speaks for each texture between two events of a voice that follow each other. */
+import type { Tuning } from '../instrument/tuning';
+import { ringingSeconds } from './ringingSeconds';
 import { highest, isSingle, lowest, type Voice, type VoiceEvent } from './voices';
 
 /** Textures that are told apart by the notes of one voice. */
@@ -17,14 +19,22 @@ export const TREMOLO_MS = 240;
 export type Answered = (n: number) => boolean;
 
 /** By pair of neighbours: what speaks for each texture. A phrase ends where the row is null. */
-export function evidenceOf(voice: Voice, answered: Answered): readonly (Evidence | null)[] {
-  const { events } = voice;
+export function evidenceOf(
+  { events }: Voice,
+  answered: Answered,
+  tuning: Tuning,
+): readonly (Evidence | null)[] {
+  const rings = ringingSeconds(
+    events.map((event) => (isSingle(event) ? lowest(event) : null)),
+    tuning,
+  );
   const gaps = events.slice(1).map((event, n) => event.timeMs - events[n]!.timeMs);
   return gaps.map((gap, n) => {
     const around = median(gaps.slice(Math.max(0, n - 4), n + 5));
     if (gap > BREAK_FACTOR * around) return null;
     const [a, b] = [events[n]!, events[n + 1]!];
-    if (isSingle(a) && isSingle(b)) return betweenSingles(events, n, gaps, answered(n));
+    if (isSingle(a) && isSingle(b))
+      return betweenSingles(events, n, gaps, { answered: answered(n), rings: rings[n]! });
     if (!isSingle(a) && !isSingle(b)) return betweenChords(a, b);
     return betweenChordAndNote(a, b);
   });
@@ -36,7 +46,7 @@ function betweenSingles(
   events: readonly VoiceEvent[],
   n: number,
   gaps: readonly number[],
-  answered: boolean,
+  { answered, rings }: { readonly answered: boolean; readonly rings: boolean },
 ): Evidence {
   const gap = gaps[n]!;
   const semitones = Math.abs(lowest(events[n + 1]!) - lowest(events[n]!));
@@ -49,9 +59,13 @@ function betweenSingles(
   }
   // In a row of two notes by turns one of them stays: a pedal inside one voice.
   if (staysInTurn(events, n)) return { ...row, pedal: 1.1 };
+  if (rings) return { ...row, ...RINGING };
   if (round) return { ...row, brokenChord: row.brokenChord + 0.35 };
   return row;
 }
+
+/** A step that is part of a chord speaks as a third does. */
+const RINGING = { line: -0.25, brokenChord: 0.6 };
 
 /** Source: handbook 13: a line goes by step, a broken chord over different strings. */
 function bySemitones(semitones: number, isSlow: boolean): Pick<Evidence, 'line' | 'brokenChord'> {

@@ -23,7 +23,7 @@ export function readVoice(context: ReadingContext, voice: Voice): readonly Figur
   if (events.length === 0) return [];
   const struck = strikesByMoment(context.problem, voice);
   const answered = (n: number) => struck(events[n]!.moment, events[n + 1]!.moment) > 0;
-  const evidence = evidenceOf(voice, answered);
+  const evidence = evidenceOf(voice, answered, context.problem.tuning);
   const onBeat = events.map(({ moment }) => context.onBeat[moment]!);
   const spans = withEnds(joined(textureSpansOf(evidence, onBeat)));
   return tremolosJoined(spans.map((span) => figureOf(context, voice, span, struck)));

@@ -1,5 +1,7 @@
 /** Broken chords: which notes of a voice are one grip, when it is taken, and until when it lies. */
 import type { Measure, Score } from '../../score/model';
+import { ringingSeconds } from '../../figures/ringingSeconds';
+import { type Tuning, tuningOrThrow } from '../../instrument/tuning';
 import { barEndAt, byVoice } from './lines';
 import { type Strike, STEP_SEMITONES } from './strike';
 
@@ -29,14 +31,15 @@ export interface Holding {
  */
 export function ringingBrokenChords(
   strikes: readonly Strike[],
-  { measures, ticksPerQuarter }: Pick<Score, 'measures' | 'ticksPerQuarter'>,
+  { measures, ticksPerQuarter, tuningId }: Pick<Score, 'measures' | 'ticksPerQuarter' | 'tuningId'>,
   holding: Holding,
 ): Strike[] {
+  const tuning = tuningOrThrow(tuningId);
   const { isOpen } = holding;
   const changed = new Map<number, Partial<Strike>>();
   let grips = Math.max(0, ...strikes.map(({ grip }) => (grip ?? -1) + 1));
   const ungripped = strikes.filter(({ inMove }) => inMove === null);
-  const parts = brokenChords(ungripped, measures, ticksPerQuarter)
+  const parts = brokenChords(ungripped, { measures, ticksPerQuarter }, tuning)
     .flatMap((chord) => partsThatFit(chord, holding))
     .map((chord, k, all) => withItsBass(chord, all[k - 1] ?? null, ungripped, measures, isOpen));
   parts.forEach((part, k) => {
@@ -53,8 +56,8 @@ export function ringingBrokenChords(
 }
 
 /** What is no part of what is held: a note that moves, or shares its string with another. */
-const isFree = (note: Strike, notes: readonly Strike[], holding: Holding) =>
-  moves(note, notes) || sharesString(note, notes, holding);
+const isFree = (note: Strike, { notes, seconds }: Pick<BrokenChord, 'notes' | 'seconds'>, holding: Holding) =>
+  moves(note, notes, seconds) || sharesString(note, notes, holding);
 
 /**
  * In the first position an open string and what is stopped on it take turns: up to so high, and so far apart. A figure
@@ -88,9 +91,10 @@ function isOverBefore(a: number, b: number, notes: readonly Strike[]): boolean {
 }
 
 /** Whether a note moves by step among the others, or above or below them: it is no part of what is held. */
-const moves = (note: Strike, notes: readonly Strike[]) =>
-  notes.some(({ midi }) => midi !== note.midi && Math.abs(midi - note.midi) <= STEP_SEMITONES) ||
-  [1, -1].some((side) => isInTune(note, notes, side));
+const moves = (note: Strike, notes: readonly Strike[], seconds: ReadonlySet<string>) =>
+  notes.some(
+    (other) => other.midi !== note.midi && isStep(note, other) && !seconds.has(secondOf(note, other)),
+  ) || [1, -1].some((side) => isInTune(note, notes, side));
 
 /**
  * The turns of a figure on one side, if they are not always one pitch, are a tune of their own. What the figure also passes
@@ -144,18 +148,20 @@ function withItsBass(
 
 /** A broken chord goes on as one grip as long as a hand can hold all of it. */
 function partsThatFit(
-  { notes, startTicks, endTicks }: BrokenChord,
+  { notes: all, seconds, startTicks, endTicks }: BrokenChord,
   holding: Holding,
 ): readonly BrokenChord[] {
   const parts: Strike[][] = [[]];
-  for (const note of notes) {
+  for (const note of all) {
     const last = parts.at(-1)!;
-    const held = [...last, note].filter((one, _k, all) => !isFree(one, all, holding));
+    const notes = [...last, note];
+    const held = notes.filter((one) => !isFree(one, { notes, seconds }, holding));
     if (last.length > 0 && !holding.fits(pitchesOf(held))) parts.push([note]);
     else last.push(note);
   }
   return parts.map((part, k) => ({
     notes: part,
+    seconds,
     startTicks: k === 0 ? startTicks : part[0]!.onsetTicks,
     endTicks: parts[k + 1]?.[0]?.onsetTicks ?? endTicks,
   }));
@@ -163,7 +169,7 @@ function partsThatFit(
 
 /** @param next the grip after it, in which what comes again may go on */
 function ringing(
-  { notes, startTicks, endTicks }: BrokenChord,
+  { notes, seconds, startTicks, endTicks }: BrokenChord,
   next: BrokenChord | null,
   {
     measures,
@@ -179,7 +185,7 @@ function ringing(
   notes.forEach((note, k) => {
     const later = notes.slice(k + 1);
     const again = later.find(({ midi }) => midi === note.midi);
-    if (isFree(note, notes, holding)) return;
+    if (isFree(note, { notes, seconds }, holding)) return;
     const before = notes.slice(0, k).findLast(({ midi }) => midi === note.midi);
     changed.set(note.index, {
       endTicks:
@@ -195,25 +201,42 @@ function ringing(
 
 interface BrokenChord {
   readonly notes: readonly Strike[];
+  /** Seconds that ring in it, see `secondOf`. */
+  readonly seconds: ReadonlySet<string>;
   /** Where it is taken. */
   readonly startTicks: number;
   readonly endTicks: number;
 }
 
-function brokenChords(strikes: readonly Strike[], measures: readonly Measure[], ticksPerQuarter: number) {
+const isStep = (a: Strike, b: Strike) => Math.abs(a.midi - b.midi) <= STEP_SEMITONES;
+
+/** The name of a second between two notes. */
+const secondOf = (a: Strike, b: Strike) => `${Math.min(a.midi, b.midi)} ${Math.max(a.midi, b.midi)}`;
+
+function brokenChords(
+  strikes: readonly Strike[],
+  { measures, ticksPerQuarter }: Pick<Score, 'measures' | 'ticksPerQuarter'>,
+  tuning: Tuning,
+): readonly BrokenChord[] {
   const chords: BrokenChord[] = [];
   const voices = byVoice(strikes);
   const isChord =
     voices.length === 1 ? arpeggioInALine : (notes: readonly Strike[]) => notes.length >= LEAST_NOTES;
   for (const voice of voices) {
+    const rings = ringingSeconds(
+      voice.map(({ midi }) => midi),
+      tuning,
+    );
     let notes: Strike[] = [];
+    let seconds = new Set<string>();
     const close = () => {
       const last = notes.at(-1);
       if (last && isChord(notes))
-        chords.push({ notes, startTicks: notes[0]!.onsetTicks, endTicks: last.writtenEndTicks });
+        chords.push({ notes, seconds, startTicks: notes[0]!.onsetTicks, endTicks: last.writtenEndTicks });
     };
-    for (const strike of voice) {
+    for (const [k, strike] of voice.entries()) {
       const last = notes.at(-1);
+      const isSecond = last !== undefined && strike.slurredFrom === null && rings[k - 1]!;
       const longest =
         (strike.role === 'melody' ? LONGEST_QUARTERS : LONGEST_INNER_QUARTERS) * ticksPerQuarter;
       const short = strike.writtenEndTicks - strike.onsetTicks <= longest;
@@ -221,11 +244,14 @@ function brokenChords(strikes: readonly Strike[], measures: readonly Measure[], 
         last !== undefined &&
         follows(strike, last, notes) &&
         strike.onsetTicks < barEndAt(measures, last.onsetTicks) &&
-        Math.abs(strike.midi - last.midi) > STEP_SEMITONES;
-      if (short && goesOn) notes.push(strike);
-      else {
+        (isSecond || !isStep(strike, last));
+      if (short && goesOn) {
+        notes.push(strike);
+        if (isSecond) seconds.add(secondOf(last, strike));
+      } else {
         close();
         notes = short ? [strike] : [];
+        seconds = new Set();
       }
     }
     close();

@@ -119,6 +119,12 @@ describe('broken chords (common practice: the hand holds an arpeggio as its chor
     // B minor: B and D have strings of their own in the second position.
     expect(grips(run([47, 54, 59, 62, 66, 62, 59, 54]))).toEqual(Array(8).fill(0));
   });
+  it('hold seconds that ring in them; steps that do not come round are a voice that moves', () => {
+    // B7 at the nut: a lies beside the open b.
+    expect(grips([bass(47, 0), ...run([66, 59, 57, 59, 66, 59, 57], 1, 1)])).toEqual(Array(7).fill(0));
+    const moving = grips([bass(45, 0), ...run([64, 60, 57, 59, 60, 64, 60], 1, 1)]);
+    expect(moving).not.toEqual(Array(7).fill(0));
+  });
   it('are grips of slow notes, too, below a melody', () => {
     const tune: TestNote = { midi: 72, onset: 0, length: 8, voice: 1 };
     const slow = [57, 52, 57].map((midi, k): TestNote => ({ midi, onset: 2 + 2 * k, length: 2, voice: 2 }));

@@ -391,3 +391,42 @@ describe('a quick run', () => {
     expect(slideAt(240).terms.get('shift')!).toBeGreaterThan(slideAt(70).terms.get('shift')!);
   });
 });
+
+describe('a hand that comes with the first finger idle', () => {
+  const positionOf = (...places: readonly Placement[]) => {
+    const problem = chords(
+      places.map(({ string, fret }) => [64, 59, 55, 50, 45, 40][string - 1]! + fret).sort(),
+    );
+    const terms = new Map<LeftTermId, number>();
+    const add = (term: LeftTermId, cost: number) => void terms.set(term, (terms.get(term) ?? 0) + cost);
+    const low = [...places].sort((a, b) => b.string - a.string);
+    entryCost(problem, handState([...places.keys()], low, null), add);
+    return terms.get('position') ?? 0;
+  };
+  const { weights } = chords([64]);
+  const height = (fret: number) => priceOf(weights, 'position', fret - 1 + 0.8);
+
+  it('spares no height: several fingers could lie a fret higher, one number lower each', () => {
+    expect(positionOf(at(3, 7, 2), at(2, 8, 3))).toBe(height(7));
+    expect(positionOf(at(3, 7, 1), at(2, 8, 2))).toBe(height(7));
+    // One finger may be waiting for the first.
+    expect(positionOf(at(3, 7, 2))).toBe(height(6));
+  });
+  it('drawn in does so only with all three others', () => {
+    expect(positionOf(at(4, 9, 2), at(3, 9, 3), at(2, 9, 4))).toBe(
+      priceOf(weights, 'position', 6 + 0.9 + 1 - 1 + 0.8),
+    );
+    expect(positionOf(at(3, 9, 3), at(2, 9, 4))).toBe(priceOf(weights, 'position', 6 + 0.45 - 1 + 0.8));
+  });
+  it('at home has a finger for each fret, and only who reaches for the fourth could come higher', () => {
+    expect(positionOf(at(5, 2, 2), at(4, 2, 3))).toBe(0);
+    expect(positionOf(at(5, 2, 2), at(2, 3, 3))).toBe(0);
+    expect(positionOf(at(4, 4, 4))).toBe(height(2));
+    expect(positionOf(at(4, 4, 4), at(2, 1, 1))).toBe(0);
+  });
+  it('pays nothing where it has come before', () => {
+    const way = (from: Placement, ...to: readonly Placement[]) =>
+      wayTerms(chords([59 + from.fret], [59 + 8, 55 + 7]), [from], to).get('position') ?? 0;
+    expect(way(at(2, 6, 1), at(2, 8, 3), at(3, 7, 2))).toBe(0);
+  });
+});

@@ -6,6 +6,7 @@ import { freedTicks, type Hand, LONG_FREE } from './hand';
 import { handWayMm } from './handWay';
 import type { Bill } from './ledger';
 import { FINGER_OF, NO_PLACE } from './place';
+import { fretOfStand } from './stand';
 import type { CarriedRule, HandSetting } from './rule';
 import type { HandStep } from './step';
 import { CARRIER_SHARE, LONGEST_WINDOW_MS, QUICK_SHIFT, QUICK_WINDOW_MS, RELEASE_SHARE } from './shares';
@@ -75,14 +76,21 @@ export const SHIFT: CarriedRule = {
 
 const FIRST_POSITION = anchorId(1, 1);
 
+/** Fingers 2, 3 and 4. */
+const OTHERS = 0b1110;
+
 /**
- * Several fingers that come down without the first one could lie a fret higher, one number lower: coming with the first
- * finger idle spares no height. At home, where every finger has its fret, it does. Source: handbook 13, "Height" (by
- * where the notes lie).
+ * Fingers that come down without the first one could lie a fret higher, one number lower each: coming with the first
+ * finger idle spares no height. At home every finger has its fret, and only whoever reaches for the fourth one could.
+ * Source: handbook 13, "Height" (by where the notes lie).
  */
-function couldComeHigher({ down, anchor }: Hand): boolean {
-  const isIdle = (down & 1) === 0 && (down & (down - 1)) !== 0;
-  return isIdle && anchorLow(anchor) > 1 && anchorLow(anchor) === anchorHigh(anchor);
+function couldComeHigher(hand: Hand): boolean {
+  const { down, anchor } = hand;
+  if ((down & 1) !== 0) return false;
+  if (anchor === FIRST_POSITION) return fretOfStand(hand.standUnder(4)) >= 4;
+  const isBetween = anchorLow(anchor) !== anchorHigh(anchor);
+  const several = isBetween ? down === OTHERS : (down & (down - 1)) !== 0;
+  return several && anchorLow(anchor) > 1;
 }
 
 /**
