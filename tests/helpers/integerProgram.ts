@@ -197,6 +197,7 @@ function ownPrices(
   if (barres) return;
   const taught = taughtShape(model, moment, columns);
   withoutIndex(model, problem, columns, and);
+  withoutBarre(model, problem, columns, { and, taught });
   columns.forEach((a) =>
     columns.forEach((b) => {
       const [low, high] = [a.place.finger, b.place.finger];
@@ -227,6 +228,38 @@ function ownPrices(
       );
     }),
   );
+}
+
+/** Three fingers on one fret, two side by side and one far from them, with nothing open between and the index not elsewhere. */
+function withoutBarre(
+  model: LinearProgram,
+  { weights }: FingeringProblem,
+  columns: readonly Column[],
+  { and, taught }: { readonly and: readonly string[]; readonly taught: readonly string[] },
+) {
+  const trios = [
+    [1, 2, 3],
+    [1, 2, 4],
+    [1, 3, 4],
+    [2, 3, 4],
+  ] as const;
+  for (const fingers of trios) {
+    const [first, second, third] = fingers.map((finger) => under(columns, finger));
+    for (const a of first!)
+      for (const b of second!)
+        for (const c of third!) {
+          const strings = [a, b, c].map(({ place }) => place.string);
+          const isLevel = b.place.fret === a.place.fret && c.place.fret === a.place.fret;
+          const [least, most] = [Math.min(...strings), Math.max(...strings)];
+          const areNeighbours = strings.some((string) => strings.includes(string + 1));
+          if (!isLevel || most - least < 3 || !areNeighbours) continue;
+          const open = under(columns, 0).filter(({ place: { string } }) => string > least && string < most);
+          const elsewhere = fingers[0] === 1 ? [] : under(columns, 1);
+          const unless = [...open, ...elsewhere].map(({ name }) => name);
+          const names = [a, b, c].map(({ name }) => name);
+          model.together(priceOf(weights, 'contraction', 2), [...names, ...and], [...taught, ...unless]);
+        }
+  }
 }
 
 /** 2 3 4 on one fret and three neighbouring strings with the index free. */

@@ -153,4 +153,10 @@ export const GRIP_FAULTS: readonly Fault[] = [
     put: '',
     tests: ['src/core/fingering/problem'],
   },
+  {
+    name: 'three tips on one fret lie anywhere as at ease',
+    file: 'src/core/fingering/left/rules/standing.ts',
+    find: "if (unbarred) bill.charge('contraction', UNBARRED);",
+    put: '',
+  },
 ];

@@ -430,3 +430,27 @@ describe('a hand that comes with the first finger idle', () => {
     expect(way(at(2, 6, 1), at(2, 8, 3), at(3, 7, 2))).toBe(0);
   });
 });
+
+describe('three tips on the fret of the first finger', () => {
+  const crowding = (...places: readonly Placement[]) => {
+    const problem = chords(places.map(({ string, fret }) => [64, 59, 55, 50, 45, 40][string - 1]! + fret));
+    const terms = new Map<LeftTermId, number>();
+    const add = (term: LeftTermId, cost: number) => void terms.set(term, (terms.get(term) ?? 0) + cost);
+    stateCost(problem, problem.moments[0]!, handState([...places.keys()], places, null), add);
+    return terms.get('contraction') ?? 0;
+  };
+  const { weights } = chords([64]);
+  const by = (frets: number) => priceOf(weights, 'contraction', frets);
+
+  it('are dearer where a barre would lie over far strings: F major as 1 2 3', () => {
+    expect(crowding(at(6, 1, 1), at(2, 1, 2), at(1, 1, 3))).toBe(by(0.5) + by(1) + by(2));
+    expect(crowding(at(6, 1, 1), at(2, 1, 1), at(1, 1, 1))).toBe(0);
+  });
+  it('are no dearer side by side, a string between each, over an open string, or with finger 1 elsewhere', () => {
+    expect(crowding(at(4, 5, 1), at(3, 5, 2), at(2, 5, 4))).toBe(by(1) + by(2));
+    expect(crowding(at(5, 2, 1), at(3, 2, 2), at(1, 2, 3))).toBe(by(1) + by(1));
+    expect(crowding(at(6, 1, 1), at(3, 0, 0), at(2, 1, 2), at(1, 1, 3))).toBe(by(0.5) + by(1));
+    // G major with b below: 2 1 3 4.
+    expect(crowding(at(6, 3, 2), at(5, 2, 1), at(2, 3, 3), at(1, 3, 4))).toBeLessThan(by(2));
+  });
+});

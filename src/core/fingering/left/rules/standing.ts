@@ -4,11 +4,19 @@ import { fingerDistanceMm } from './constraints';
 import type { Fresh } from './fresh';
 import type { Hand } from './hand';
 import type { Bill } from './ledger';
-import { FINGER_OF, NO_PLACE } from './place';
+import { FINGER_OF, NO_PLACE, STRING_OF } from './place';
 import type { OwnRule } from './rule';
-import { maybeStandAt, shapeOfStand, type Stand, stringsUnder } from './stand';
+import {
+  fretOfStand,
+  isBarre,
+  maybeStandAt,
+  shapeOfStand,
+  type Stand,
+  stringOfStand,
+  stringsUnder,
+} from './stand';
 import { BARRE_SIZE } from './terms';
-import { CROWDED_FAR_APART, FAR_APART, INDEX_OPENS, WITHOUT_INDEX } from './shares';
+import { CROWDED_FAR_APART, FAR_APART, INDEX_OPENS, UNBARRED, WITHOUT_INDEX } from './shares';
 import { isTaught } from './taughtShapes';
 
 /** By finger 1 to 4 at 0 to 3; null for a finger that is free. */
@@ -19,8 +27,9 @@ const SHAPES = 25 << 6;
 /** A shape is paid as something is stopped in it: an open string changes nothing about it. */
 export const standingRule = (fresh: Fresh): OwnRule => ({
   id: 'standing',
-  code: (hand) => (hand.down !== 0 && stopsSomething(hand, fresh.of(hand)) ? codeOf(hand) : 0),
-  charge: (code, bill) => chargeStanding(shapeOf(code), bill),
+  code: (hand) =>
+    hand.down !== 0 && stopsSomething(hand, fresh.of(hand)) ? 2 * codeOf(hand) + Number(couldBar(hand)) : 0,
+  charge: (code, bill) => chargeStanding(shapeOf(Math.floor(code / 2)), code % 2 === 1, bill),
 });
 
 /** @param placed numbers of the notes that are placed */
@@ -38,6 +47,30 @@ function codeOf(hand: Hand): number {
   return code;
 }
 
+/**
+ * Three tips on one fret, two side by side and one far from them, where finger 1 would lie across them at ease: F as
+ * 1 2 3 with 4 for a. Not where it lies elsewhere, or an open string sounds between. Source: handbook 13, "Shapes" (three
+ * or more on one fret).
+ */
+function couldBar(hand: Hand): boolean {
+  const { down } = hand;
+  const tips = [1, 2, 3, 4]
+    .filter((finger) => down & (1 << (finger - 1)))
+    .map((finger) => hand.standUnder(finger));
+  if (tips.length < 3 || tips.some(isBarre)) return false;
+  const fret = fretOfStand(tips[0]!);
+  const level = tips.filter((tip) => fretOfStand(tip) === fret).map(stringOfStand);
+  const [first, last] = [Math.min(...level), Math.max(...level)];
+  const haveNeighbours = level.some((string) => level.includes(string + 1));
+  if (level.length < 3 || last - first < 3 || !haveNeighbours) return false;
+  for (let column = 0; column < hand.columns; column++) {
+    const place = hand.placeOn(column);
+    if (place === NO_PLACE || FINGER_OF[place] !== 0) continue;
+    if (STRING_OF[place]! > first && STRING_OF[place]! < last) return false;
+  }
+  return true;
+}
+
 function shapeOf(code: number): Shape {
   const shape: (Stand | null)[] = [];
   for (let rest = code, k = 3; k >= 0; k--, rest = Math.floor(rest / SHAPES)) {
@@ -48,14 +81,17 @@ function shapeOf(code: number): Shape {
   return shape;
 }
 
-function chargeStanding(shape: Shape, bill: Bill): void {
+function chargeStanding(shape: Shape, unbarred: boolean, bill: Bill): void {
   for (let low = 1; low <= 3; low++) {
     for (let high = low + 1; high <= 4; high++) {
       const [a, b] = [shape[low - 1]!, shape[high - 1]!];
       if (a && b) chargeTwoFingers(pairOf(low, high), a, b, bill);
     }
   }
-  if (!isTaught(shape)) chargeSpread(shape, bill);
+  if (!isTaught(shape)) {
+    chargeSpread(shape, bill);
+    if (unbarred) bill.charge('contraction', UNBARRED);
+  }
   if (leavesIndexOut(shape)) bill.charge('contraction', WITHOUT_INDEX);
   for (const stand of shape)
     if (stand && stand.strings.length > 1) bill.charge('barreHold', BARRE_SIZE[stringsUnder(stand)]!);
