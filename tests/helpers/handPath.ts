@@ -4,7 +4,7 @@ import { SQUEEZED_IN_FIGURE } from '../../src/core/fingering/left/rules/shares';
 import type { Placement } from '../../src/core/fingering/left/rules/place';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
 import { isPlaced, wholeNow } from './gripRows';
-import { type Column, sum, under } from './integerProgram';
+import { anyOf, type Column, sum, under } from './integerProgram';
 import type { LinearProgram } from './linearProgram';
 
 const base = ({ fret, finger }: Placement) => fret - (finger - 1);
@@ -52,7 +52,7 @@ export function handWays(
     }
     const placed = stopped.filter(({ strike }) => isPlaced(moment, strike));
     for (const stand of stands) if (stand.heldAt === k) reaching(model, problem, moment, stand, placed);
-    if (k > 0) standWays(model, problem, moment, before, stands, stopped);
+    if (k > 0) standWays(model, problem, moment, { before, stands, stopped });
     else
       for (const stand of stands) {
         model.cost(wayCost(problem, NOWHERE_YET, stand), stand.name);
@@ -169,9 +169,15 @@ function standWays(
   model: LinearProgram,
   problem: FingeringProblem,
   moment: Moment,
-  before: readonly Stand[],
-  stands: readonly Stand[],
-  stopped: readonly Column[],
+  {
+    before,
+    stands,
+    stopped,
+  }: {
+    readonly before: readonly Stand[];
+    readonly stands: readonly Stand[];
+    readonly stopped: readonly Column[];
+  },
 ) {
   const k = moment.index;
   const stays = (from: Stand, to: Stand) =>
@@ -209,21 +215,6 @@ function idleIndex(
     const others = [2, 3, 4].map((finger) => anyOf(model, `f_${name}_${finger}`, under(stopped, finger)));
     model.together(more, [name, ...others], unless);
   }
-}
-
-/** A column that is 1 where one of some is. */
-function anyOf(model: LinearProgram, name: string, some: readonly Column[]): string {
-  model.binaries.add(name);
-  for (const column of some)
-    model.row(
-      [
-        [1, name],
-        [-1, column.name],
-      ],
-      '>=',
-      0,
-    );
-  return name;
 }
 
 /** Whether the hand changes its position: its ends do not touch, or its middle moves by more than a fret. */

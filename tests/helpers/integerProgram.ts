@@ -19,7 +19,6 @@ import {
   LAST_SHARE,
   RELEASE_SHARE,
   WEAK_PAIR_MS,
-  WITHOUT_INDEX,
 } from '../../src/core/fingering/left/rules/shares';
 import type { Ink } from '../../src/core/fingering/problem/ink';
 import type { FingeringProblem, Moment } from '../../src/core/fingering/problem/problem';
@@ -30,6 +29,7 @@ import { gripsWhole, isPlaced, laidTogether, stopsSomething, wholeGrips, wholeNo
 import { handWays } from './handPath';
 import { indexFinger } from './indexFinger';
 import { LinearProgram } from './linearProgram';
+import { withoutBarre, withoutIndex } from './levelFingers';
 import { taughtShape } from './taughtRows';
 
 /** Terms that the program prices. All others must weigh nothing. */
@@ -230,59 +230,19 @@ function ownPrices(
   );
 }
 
-/** Three fingers on one fret, two side by side and one far from them, with nothing open between and the index not elsewhere. */
-function withoutBarre(
-  model: LinearProgram,
-  { weights }: FingeringProblem,
-  columns: readonly Column[],
-  { and, taught }: { readonly and: readonly string[]; readonly taught: readonly string[] },
-) {
-  const trios = [
-    [1, 2, 3],
-    [1, 2, 4],
-    [1, 3, 4],
-    [2, 3, 4],
-  ] as const;
-  for (const fingers of trios) {
-    const [first, second, third] = fingers.map((finger) => under(columns, finger));
-    for (const a of first!)
-      for (const b of second!)
-        for (const c of third!) {
-          const strings = [a, b, c].map(({ place }) => place.string);
-          const isLevel = b.place.fret === a.place.fret && c.place.fret === a.place.fret;
-          const [least, most] = [Math.min(...strings), Math.max(...strings)];
-          const areNeighbours = strings.some((string) => strings.includes(string + 1));
-          if (!isLevel || most - least < 3 || !areNeighbours) continue;
-          const open = under(columns, 0).filter(({ place: { string } }) => string > least && string < most);
-          const elsewhere = fingers[0] === 1 ? [] : under(columns, 1);
-          const unless = [...open, ...elsewhere].map(({ name }) => name);
-          const names = [a, b, c].map(({ name }) => name);
-          model.together(priceOf(weights, 'contraction', 2), [...names, ...and], [...taught, ...unless]);
-        }
-  }
-}
-
-/** 2 3 4 on one fret and three neighbouring strings with the index free. */
-function withoutIndex(
-  model: LinearProgram,
-  { weights }: FingeringProblem,
-  columns: readonly Column[],
-  and: readonly string[],
-) {
-  const index = under(columns, 1).map(({ name }) => name);
-  const trios = under(columns, 2).flatMap((a) =>
-    under(columns, 3).flatMap((b) => under(columns, 4).map((c) => [a, b, c] as const)),
-  );
-  for (const trio of trios)
-    if (
-      trio.every(({ place }) => place.fret === trio[0].place.fret) &&
-      Math.abs(trio[0].place.string - trio[2].place.string) === 2
-    )
-      model.together(
-        priceOf(weights, 'contraction', WITHOUT_INDEX),
-        [...trio.map(({ name }) => name), ...and],
-        index,
-      );
+/** A column that is 1 where one of some is. */
+export function anyOf(model: LinearProgram, name: string, some: readonly Column[]): string {
+  model.binaries.add(name);
+  for (const one of some)
+    model.row(
+      [
+        [1, name],
+        [-1, one.name],
+      ],
+      '>=',
+      0,
+    );
+  return name;
 }
 
 /** The columns of a moment and of the one before it. */

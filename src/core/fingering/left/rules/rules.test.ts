@@ -431,7 +431,7 @@ describe('a hand that comes with the first finger idle', () => {
   });
 });
 
-describe('three tips on the fret of the first finger', () => {
+describe('tips on one fret where a barre would do', () => {
   const crowding = (...places: readonly Placement[]) => {
     const problem = chords(places.map(({ string, fret }) => [64, 59, 55, 50, 45, 40][string - 1]! + fret));
     const terms = new Map<LeftTermId, number>();
@@ -445,6 +445,12 @@ describe('three tips on the fret of the first finger', () => {
   it('are dearer where a barre would lie over far strings: F major as 1 2 3', () => {
     expect(crowding(at(6, 1, 1), at(2, 1, 2), at(1, 1, 3))).toBe(by(0.5) + by(1) + by(2));
     expect(crowding(at(6, 1, 1), at(2, 1, 1), at(1, 1, 1))).toBe(0);
+  });
+  it('are dearer across the strings while all four fingers are needed: B minor as 1 4 3 2', () => {
+    const taken = [at(3, 4, 4), at(2, 3, 3), at(1, 2, 2)];
+    expect(crowding(at(5, 2, 1), ...taken)).toBe(by(0.5) + by(2));
+    expect(crowding(at(5, 2, 1), at(2, 3, 3), at(1, 2, 2))).toBe(by(0.5));
+    expect(crowding(at(5, 2, 1), at(4, 0, 0), ...taken)).toBe(by(0.5));
   });
   it('are no dearer side by side, a string between each, over an open string, or with finger 1 elsewhere', () => {
     expect(crowding(at(4, 5, 1), at(3, 5, 2), at(2, 5, 4))).toBe(by(1) + by(2));

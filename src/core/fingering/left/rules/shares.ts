@@ -44,7 +44,7 @@ export const UNUSUAL_FORM = 1;
 export const FAR_APART = 4;
 export const CROWDED_FAR_APART = 0.5;
 
-/** Three tips on one fret, far from each other, where a barre would do: crowded by so many frets more. Set by hand. */
+/** Tips on one fret, far from each other, where a barre would do: crowded by so many frets more. Set by hand. */
 export const UNBARRED = 2;
 
 /** Three fingers side by side without the first are crowded by so many frets more than with it. From memory. */

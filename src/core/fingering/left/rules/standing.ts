@@ -47,28 +47,36 @@ function codeOf(hand: Hand): number {
   return code;
 }
 
+/** So far apart two notes on one fret are a barre's. */
+const ACROSS = 4;
+
 /**
- * Three tips on one fret, two side by side and one far from them, where finger 1 would lie across them at ease: F as
- * 1 2 3 with 4 for a. Not where it lies elsewhere, or an open string sounds between. Source: handbook 13, "Shapes" (three
- * or more on one fret).
+ * Tips on one fret where finger 1 would lie across them at ease: three, two of them side by side and one far from them
+ * (F as 1 2 3, with 4 for a), or two far apart while all four fingers are needed (B minor as 1 4 3 2). Not where finger 1
+ * lies elsewhere, or an open string sounds between. Source: handbook 13, "Shapes"; common practice.
  */
 function couldBar(hand: Hand): boolean {
-  const { down } = hand;
-  const tips = [1, 2, 3, 4]
-    .filter((finger) => down & (1 << (finger - 1)))
-    .map((finger) => hand.standUnder(finger));
+  const tips = fingersDown(hand).map((finger) => hand.standUnder(finger));
   if (tips.length < 3 || tips.some(isBarre)) return false;
   const fret = fretOfStand(tips[0]!);
   const level = tips.filter((tip) => fretOfStand(tip) === fret).map(stringOfStand);
   const [first, last] = [Math.min(...level), Math.max(...level)];
   const haveNeighbours = level.some((string) => level.includes(string + 1));
-  if (level.length < 3 || last - first < 3 || !haveNeighbours) return false;
+  const areThree = level.length >= 3 && last - first > 2 && haveNeighbours;
+  const areTwo = level.length === 2 && last - first >= ACROSS && tips.length === 4;
+  return (areThree || areTwo) && !isOpenBetween(hand, first, last);
+}
+
+const fingersDown = ({ down }: Hand): readonly number[] =>
+  [1, 2, 3, 4].filter((finger) => (down & (1 << (finger - 1))) !== 0);
+
+function isOpenBetween(hand: Hand, first: number, last: number): boolean {
   for (let column = 0; column < hand.columns; column++) {
     const place = hand.placeOn(column);
     if (place === NO_PLACE || FINGER_OF[place] !== 0) continue;
-    if (STRING_OF[place]! > first && STRING_OF[place]! < last) return false;
+    if (STRING_OF[place]! > first && STRING_OF[place]! < last) return true;
   }
-  return true;
+  return false;
 }
 
 function shapeOf(code: number): Shape {
