@@ -35,7 +35,17 @@ function factsText(facts: Learned['facts']): string {
   return `${percent([sum('kept'), sum('all')])} %, ${rows.join(', ')}`;
 }
 
-function learnedText({ standing, before, fitted, cross, moved, set, notSeparable, facts }: Learned): string {
+function learnedText({
+  standing,
+  before,
+  fitted,
+  cross,
+  moved,
+  set,
+  never,
+  notSeparable,
+  facts,
+}: Learned): string {
   const free = moved.map(({ term }) => term);
   const byFamily = cross.map((one) => {
     const fit = fitted.find(({ family }) => family === one.family)!;
@@ -58,7 +68,9 @@ ${byFamily.join('\n')}
 
 Facts as inequalities, both hands together at the weights that stand (a fact counts where neither the best plan nor one with another choice for a note that it names breaks it at no more than an accepted fingering costs): ${factsText(facts)}.
 
-Not separated by any weights within a factor of four, among the rivals that were seen: alone ${listOf(notSeparable.alone)}; in its family ${listOf(notSeparable.inFamily)}; beside all others ${listOf(notSeparable.together)}.
+Fitted by itself, within a factor of twenty of the weights that stand, a passage's plan becomes the accepted one in all but ${listOf(never)}.
+
+In the fit, not separated by weights within a factor of four of those set by hand, among the rivals of both hands that were seen: alone ${listOf(notSeparable.alone)}; in its family ${listOf(notSeparable.inFamily)}; beside all others ${listOf(notSeparable.together)}.
 
 | free weight | set by hand | fitted | stands |
 |---|---|---|---|

@@ -39,6 +39,8 @@ export const learnedSchema = z.object({
       }),
     )
     .readonly(),
+  /** Passages whose plan is not accepted whatever weights are found for them alone, see `alone.ts`. */
+  never: z.array(z.string()).readonly(),
   notSeparable: z.object({
     alone: z.array(z.string()).readonly(),
     inFamily: z.array(z.string()).readonly(),

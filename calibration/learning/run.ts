@@ -8,6 +8,7 @@ import { foldsOf } from '../../src/core/fingering/learning/folds';
 import { notSeparable } from '../../src/core/fingering/learning/separable';
 import { familiesIn, maybeJudgementFolder, scorerIn } from '../judgement/passages';
 import { type Agreement, agreementOf, sumOf } from './agreement';
+import { isSeparatedAlone } from './alone';
 import { factsKept } from './facts';
 import { FREE_TERMS, learn, rulesFor } from './learn';
 import type { Learned } from './learned';
@@ -51,6 +52,7 @@ async function run(folder: string): Promise<void> {
       fitted: byName(weights)[term]!,
     })),
     set: Object.keys(byName(STANDING)).filter((term) => !FREE_TERMS.includes(term)),
+    never: lessons.filter((lesson) => !isSeparatedAlone(lesson)).map(({ id }) => id),
     notSeparable: separable,
     facts: families.map((family) => ({ family, ...factsKept(folder, family, scorer) })),
   };

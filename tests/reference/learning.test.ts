@@ -3,6 +3,7 @@
  * letters of the second are wrong on purpose, so that there is something to learn.
  */
 import { describe, expect, it } from 'vitest';
+import { isSeparatedAlone } from '../../calibration/learning/alone';
 import { bestOfBoth, handsFor, NOTHING_INKED, strokeTotals } from '../../calibration/learning/hands';
 import { learn } from '../../calibration/learning/learn';
 import type { Lesson, Wanted } from '../../calibration/learning/lessons';
@@ -85,6 +86,16 @@ describe('a look at a lesson', () => {
     const { weights } = learn([lesson], lost, () => {});
     expect(lookAt(lesson, weights, lost).missed).toBe(0);
     expect(weights.right.restation).toBeGreaterThan(lost.right.restation);
+  });
+});
+
+describe('a lesson by itself', () => {
+  it('is separated where weights are found for it, and not where no hand can play it', () => {
+    expect(isSeparatedAlone(lessonOf(USUAL, TAUGHT))).toBe(true);
+    // 4 for the bass: not what stands, but some weights prefer it.
+    expect(isSeparatedAlone(lessonOf(USUAL, [4, 0, 1, 0, 1, 0, 4, 0]))).toBe(true);
+    // 1 two frets above 3.
+    expect(isSeparatedAlone(lessonOf(USUAL, [1, 0, 3, 0, 3, 0, 1, 0]))).toBe(false);
   });
 });
 
