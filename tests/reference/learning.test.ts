@@ -92,8 +92,12 @@ describe('a look at a lesson', () => {
 describe('a lesson by itself', () => {
   it('is separated where weights are found for it, and not where no hand can play it', () => {
     expect(isSeparatedAlone(lessonOf(USUAL, TAUGHT))).toBe(true);
-    // 4 for the bass: not what stands, but some weights prefer it.
-    expect(isSeparatedAlone(lessonOf(USUAL, [4, 0, 1, 0, 1, 0, 4, 0]))).toBe(true);
+    // C over open strings by 2: not what stands, but some weights prefer it.
+    const alone = [48, 55, 64, 55, 48, 55, 64, 55];
+    const letters = bestOfBoth(handsFor(lessonOf(USUAL, TAUGHT, alone), STANDING)).plucks as readonly Pluck[];
+    const bySecond = lessonOf(letters, [2, 0, 0, 0, 2, 0, 0, 0], alone);
+    expect(lookAt(bySecond, STANDING, STANDING).missed).toBe(2);
+    expect(isSeparatedAlone(bySecond)).toBe(true);
     // 1 two frets above 3.
     expect(isSeparatedAlone(lessonOf(USUAL, [1, 0, 3, 0, 3, 0, 1, 0]))).toBe(false);
   });
