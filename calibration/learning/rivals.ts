@@ -19,8 +19,10 @@ import {
   type StrokeGroup,
 } from '../../src/core/fingering/right/rules/strokes';
 import { type Ink, NO_INK } from '../../src/core/fingering/problem/ink';
+import type { FingeringProblem } from '../../src/core/fingering/problem/problem';
 import {
   bestOfBoth,
+  type Fingering,
   handsFor,
   type LessonHands,
   NOTHING_INKED,
@@ -62,32 +64,50 @@ export function lookAt(lesson: Lesson, weights: Weights, start: Weights): Look {
   const hands = handsFor(lesson, weights);
   const best = bestOfBoth(hands);
   const missed = missesOfBoth(lesson, best);
-  const marks = lesson.problem.strikes.length;
+  const tell = tellerOf(hands.problem, { at: weights, as: start });
+  const rivals = rivalsOf(lesson, hands, { best, missed }, tell);
+  const example = rivals && { id: lesson.id, family: lesson.family, rivals };
+  return { example, missed, marks: lesson.problem.strikes.length };
+}
+
+/** What hands pay, each term named and in the weights that costs are told in. */
+interface Teller {
+  readonly left: (states: Fingering['states']) => TermCosts;
+  readonly right: (steps: Fingering['steps']) => TermCosts;
+}
+
+const tellerOf = (problem: FingeringProblem, rates: Parameters<typeof told>[2]): Teller => ({
+  left: (states) => new Map(told('left', termTotals(problem, states), rates)),
+  right: (steps) => new Map(told('right', strokeTotals(problem, steps), rates)),
+});
+
+/** Null where no accepted fingering can be played. */
+function rivalsOf(
+  lesson: Lesson,
+  hands: LessonHands,
+  { best, missed }: { readonly best: Fingering; readonly missed: number },
+  tell: Teller,
+): readonly Rival[] | null {
   const accepted = cheapestAccepted(hands.left, lesson);
-  if (!accepted) return { example: null, missed, marks };
+  if (!accepted) return null;
+  const rival = (costs: TermCosts, base: TermCosts, misses: number): Rival => ({
+    above: differenceOf(costs, base),
+    margin: marginOf(misses),
+  });
+  const base = tell.left(accepted.states);
+  const ofLeft = leftRivals(hands.left, lesson, accepted).map(({ states, misses }) =>
+    rival(tell.left(states), base, misses),
+  );
   const placed = placedOn(hands.problem, accepted.states);
   const letters = cheapestLetters(hands, lesson, placed);
-  const rights = { at: weights, as: start };
-  const leftTold = (states: LeftPlan['states']): TermCosts =>
-    new Map(told('left', termTotals(hands.problem, states), rights));
-  const rightTold = (steps: readonly RightStep[]): TermCosts =>
-    new Map(told('right', strokeTotals(hands.problem, steps), rights));
-  const base = leftTold(accepted.states);
-  const rivals: Rival[] = leftRivals(hands.left, lesson, accepted).map(({ states, misses }) => ({
-    above: differenceOf(leftTold(states), base),
-    margin: marginOf(misses),
-  }));
-  if (letters) {
-    const own = rightTold(letters.steps);
-    for (const { steps, misses } of rightRivals(hands, placed, letters))
-      rivals.push({ above: differenceOf(rightTold(steps), own), margin: marginOf(misses) });
-    if (missed > 0) {
-      const both = (costs: TermCosts, others: TermCosts): TermCosts => new Map([...costs, ...others]);
-      const above = differenceOf(both(leftTold(best.states), rightTold(best.steps)), both(base, own));
-      rivals.push({ above, margin: marginOf(missed) });
-    }
-  }
-  return { example: { id: lesson.id, family: lesson.family, rivals }, missed, marks };
+  if (!letters) return ofLeft;
+  const own = tell.right(letters.steps);
+  const ofRight = rightRivals(hands, placed, letters).map(({ steps, misses }) =>
+    rival(tell.right(steps), own, misses),
+  );
+  const together = new Map([...tell.left(best.states), ...tell.right(best.steps)]);
+  const ofBoth = missed > 0 ? [rival(together, new Map([...base, ...own]), missed)] : [];
+  return [...ofLeft, ...ofRight, ...ofBoth];
 }
 
 interface LeftRival extends Pick<LeftPlan, 'states'> {
