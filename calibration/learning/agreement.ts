@@ -22,27 +22,25 @@ export function agreementOf(lesson: Lesson, weights: Weights): Agreement {
 const rightIn = ({ strings, fingers, letters }: Agreement) => strings[0] + fingers[0] + letters[0];
 
 function agreementWith(variant: readonly Wanted[], { placements, plucks }: Fingering): Agreement {
-  const [strings, fingers, letters]: [number, number][] = [
-    [0, 0],
-    [0, 0],
-    [0, 0],
-  ];
+  const strings: [number, number] = [0, 0];
+  const fingers: [number, number] = [0, 0];
+  const letters: [number, number] = [0, 0];
   variant.forEach((one, k) => {
-    if (one.plucks !== null) add(letters!, agreesLetter(one, plucks[k]!));
+    if (one.plucks !== null) add(letters, agreesLetter(one, plucks[k]!));
     const place = placements[k]!;
     const stopped = one.string === null ? (place?.fret ?? 1) > 0 : (one.fret ?? 0) > 0;
     if (!stopped) return;
     const onString = one.string === null || place?.string === one.string;
-    if (one.string !== null) add(strings!, onString);
-    if (one.fingers !== null) add(fingers!, onString && agrees(one, place));
+    if (one.string !== null) add(strings, onString);
+    if (one.fingers !== null) add(fingers, onString && agrees(one, place));
   });
   const wholeIf = (isWhole: boolean, judged: number): Pair => (judged > 0 ? [Number(isWhole), 1] : [0, 0]);
   return {
-    strings: strings!,
-    fingers: fingers!,
-    letters: letters!,
-    left: wholeIf(placesMissed(variant, placements) === 0, strings![1] + fingers![1]),
-    right: wholeIf(lettersMissed(variant, plucks) === 0, letters![1]),
+    strings,
+    fingers,
+    letters,
+    left: wholeIf(placesMissed(variant, placements) === 0, strings[1] + fingers[1]),
+    right: wholeIf(lettersMissed(variant, plucks) === 0, letters[1]),
   };
 }
 

@@ -9,6 +9,7 @@ import { z } from 'zod';
 import { type Ink, type InkMarks, NO_INK } from '../../src/core/fingering/problem/ink';
 import type { FingeringPlan } from '../../src/core/fingering/report/plan';
 import { PLUCKS, type Pluck } from '../../src/core/score/model';
+import { settled } from './settled';
 import { type Fact, type JudgedPassage, passagesOf, resultNotes, type Scorer } from '../judgement/passages';
 
 export interface FactsKept {
@@ -119,16 +120,17 @@ function acceptedCost({ planner, score }: JudgedPassage, variant: readonly Expec
         return [[uid, marks]];
       }),
     );
-  const free = planner.plan(inkWith(new Set()));
-  const noteOf = new Map(free.notes.map((note) => [note.uid, note]));
-  const wrong = variant.flatMap(({ id, fret, finger, pluck }) => {
-    const uid = uidOf.get(String(id));
-    const note = uid === undefined ? undefined : noteOf.get(uid);
-    if (!note) return [];
-    const isFinger = fret === 0 || !finger || (note.finger !== null && finger.includes(note.finger));
-    const isLetter = !pluck || (note.pluck !== null && pluck.includes(note.pluck));
-    return isFinger && isLetter ? [] : [uid!];
-  });
-  const plan = wrong.length === 0 ? free : planner.plan(inkWith(new Set(wrong)));
+  const wrongIn = ({ notes }: FingeringPlan) => {
+    const noteOf = new Map(notes.map((note) => [note.uid, note]));
+    return variant.flatMap(({ id, fret, finger, pluck }) => {
+      const uid = uidOf.get(String(id));
+      const note = uid === undefined ? undefined : noteOf.get(uid);
+      if (!note) return [];
+      const isFinger = fret === 0 || !finger || (note.finger !== null && finger.includes(note.finger));
+      const isLetter = !pluck || (note.pluck !== null && pluck.includes(note.pluck));
+      return isFinger && isLetter ? [] : [uid!];
+    });
+  };
+  const plan = settled((fixed: ReadonlySet<string>) => planner.plan(inkWith(fixed)), wrongIn);
   return plan.notes.some(({ string }) => string === null) ? null : plan.cost;
 }

@@ -39,6 +39,7 @@ import {
   missesOfBoth,
   type Wanted,
 } from './lessons';
+import { settled } from './settled';
 import { told, type Weights } from './weights';
 
 /** A rival should cost this much more, and so much more for each mark that it misses; in tenths of a point. */
@@ -151,9 +152,10 @@ export function cheapestAccepted(planner: LeftPlanner, { accepted, problem }: Le
           return [[uids[0]!, { string, finger: fret === 0 ? 0 : only, pluck: null }] as const];
         }),
       );
-    const free = planner.plan(inkWith(new Set()));
-    const wrong = variant.flatMap((one: Wanted, k) => (agrees(one, free.placements[k]!) ? [] : [k]));
-    const plan = wrong.length === 0 ? free : planner.plan(inkWith(new Set(wrong)));
+    const plan = settled(
+      (fixed: ReadonlySet<number>) => planner.plan(inkWith(fixed)),
+      ({ placements }) => variant.flatMap((one, k) => (agrees(one, placements[k]!) ? [] : [k])),
+    );
     return plan.conflicts.length === 0 ? [plan] : [];
   });
   return plans.length === 0 ? null : plans.reduce((a, b) => (b.cost < a.cost ? b : a));
@@ -189,9 +191,10 @@ function cheapestLetters(
           return isSaid ? [[uids[0]!, { ...NO_INK, pluck: plucks[0]! }] as const] : [];
         }),
       );
-    const free = right.plan(placed, inkWith(new Set()));
-    const wrong = variant.flatMap((one, k) => (agreesLetter(one, free.plucks[k]!) ? [] : [k]));
-    const plan = wrong.length === 0 ? free : right.plan(placed, inkWith(new Set(wrong)));
+    const plan = settled(
+      (fixed: ReadonlySet<number>) => right.plan(placed, inkWith(fixed)),
+      ({ plucks }) => variant.flatMap((one, k) => (agreesLetter(one, plucks[k]!) ? [] : [k])),
+    );
     return plan.conflicts.length === 0 ? [plan] : [];
   });
   if (plans.length === 0) return null;

@@ -142,7 +142,7 @@ export const GRIP_FAULTS: readonly Fault[] = [
   {
     name: 'any step that comes round rings',
     file: 'src/core/figures/ringingSeconds.ts',
-    find: '|| from.string === to.string',
+    find: '|| from === to',
     put: '',
     tests: ['src/core/figures'],
   },
