@@ -68,12 +68,27 @@ describe('a look at a lesson', () => {
     expect(sum(both.above.values())).toBeLessThan(0);
   });
 
-  it('adds up: the terms of both hands are what the plan costs', () => {
-    const hands = handsFor(lessonOf(USUAL, TAUGHT), STANDING);
+  it.each([
+    ['one figure', BROKEN],
+    ['another figure on other strings', [48, 55, 60, 64, 64, 60, 64, 60, 64, 60, 55, 55, 48, 48, 64, 48]],
+  ])('adds up: the terms of both hands are what the plan costs (%s)', (_name, midis) => {
+    const hands = handsFor(
+      lessonOf(
+        midis.map(() => 'p'),
+        midis.map(() => 0),
+        midis,
+      ),
+      STANDING,
+    );
     const best = bestOfBoth(hands);
     const { cost } = new HandsPlanner(hands.problem, hands.left, hands.setting).plan(NOTHING_INKED);
     const told = sum(termTotals(hands.problem, best.states).values());
     expect(told + sum(strokeTotals(hands.problem, best.steps).values())).toBe(cost);
+    // Both by themselves and on the way from one to the next, or half of it would go untested.
+    if (midis !== BROKEN) {
+      expect(sum(best.steps.map(({ own }) => own))).toBeGreaterThan(0);
+      expect(sum(best.steps.map(({ way }) => way))).toBeGreaterThan(0);
+    }
   });
 
   it('teaches the right hand again what its weights have lost', () => {
